@@ -1,0 +1,511 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import { collectReads, type Cell } from '../formula/cell';
+import { dayOf } from '../formula/date';
+import type { Figure } from '../formula/figure';
+import { asCondition } from '../formula/functions';
+import type { Row } from '../formula/row';
+import { Sheet } from '../formula/sheet';
+import { error, formatValue, text, type Value, type ValueFormat } from '../formula/value';
+import { workingsOf, type Workings } from '../formula/workings';
+import { Decimal } from '../money/decimal';
+import { isCurrencyCode } from '../money/currency';
+import { formatMoney } from '../money/format';
+import { gatherFindings, type Finding } from '../preflight/finding';
+import type { RecordSchema } from '../record/schema';
+import type { RecordSnapshot } from '../record/snapshot';
+import { usedDigest } from '../record/used';
+import type { Block, ColumnDefinition, Inline, TotalsRow } from '../template/layout';
+import { splitPlaceholders } from '../template/placeholders';
+import type { HouseStyle, Plan, Template } from '../template/template';
+import type { Composition, PrintedValue } from './composition';
+import type { ComposedBlock, ComposedDocument, Run } from './document';
+import { safeFileName } from './file-name';
+
+/** What a document depends on besides its template and its record. */
+export interface ComposeContext {
+  schema: RecordSchema;
+  houseStyle: HouseStyle;
+  /** ISO 8601 day in the company's time zone. */
+  issueDate: string;
+  edition: string;
+  plan: string;
+  /** The series' serial and the number made from it; absent until filing has taken one. */
+  number?: { serial: number; text: string };
+}
+
+/** What stands for the number on a proof. */
+export const NUMBER_ON_FILING = 'number on filing';
+
+/**
+ * Composes a document: evaluates every condition and formula of the template over the record, unrolls its lists and
+ * formats its values. Pure and deterministic: the same arguments give the same composition, and nothing is thrown for
+ * what a record holds. Errors and blanks become findings and visible marks.
+ */
+export function compose(template: Template, snapshot: RecordSnapshot, context: ComposeContext): Composition {
+  return new Composer(template, snapshot, context).compose();
+}
+
+/** The state of one composition: what was printed, found and read so far. */
+class Composer {
+  readonly #sheet: Sheet;
+  readonly #locale: string;
+  readonly #plan: Plan;
+  readonly #findings: Finding[] = [];
+  readonly #values: Record<string, PrintedValue> = {};
+  readonly #workings: Record<string, Workings> = {};
+  readonly #used = new Map<string, string>();
+  readonly #leftOut: { block: string; note: string }[] = [];
+  readonly #logoHash: string;
+
+  constructor(
+    readonly template: Template,
+    snapshot: RecordSnapshot,
+    readonly context: ComposeContext,
+  ) {
+    const edition = template.editions.find(({ id }) => id === context.edition) ?? template.editions[0]!;
+    this.#locale = edition.locale;
+    this.#plan = template.plans.find(({ id }) => id === context.plan) ?? template.plans[0]!;
+    this.#logoHash = bytesToHex(sha256(utf8ToBytes(context.houseStyle.logo.svg)));
+    this.#sheet = new Sheet({
+      sheet: template.sheet,
+      schema: context.schema,
+      snapshot,
+      root: template.record.root,
+      roots: {
+        company: Object.fromEntries(Object.entries(context.houseStyle.company).map(([key, value]) => [key, text(value)])),
+        document: this.#documentRoot(edition.id),
+      },
+      locale: this.#locale,
+      serial: context.number?.serial,
+    });
+  }
+
+  compose(): Composition {
+    this.#checkCurrency();
+    const { layout } = this.template;
+    const header = this.#blocks(layout.header);
+    const followingHeader = this.#blocks(layout.followingHeader ?? []);
+    const body = this.#blocks(layout.body);
+    const footer = this.#blocks(layout.footer);
+    const title = this.#placed('title', this.#plan.title);
+    const fileName = safeFileName(this.#placed('file name', this.#plan.fileName), 'pdf');
+    const sums = this.#proveSums();
+    this.#runChecks();
+    const figures = this.#explainFigures();
+    const used = Object.fromEntries(this.#used);
+    return {
+      document: this.#document(title, { header, followingHeader, body, footer }),
+      assets: { [this.#logoHash]: { mediaType: 'image/svg+xml', text: this.context.houseStyle.logo.svg } },
+      workings: this.#workings,
+      figures,
+      roles: this.#roles(),
+      values: this.#values,
+      findings: gatherFindings(this.#findings),
+      fileName,
+      title,
+      currency: this.#sheet.currency ?? null,
+      used,
+      usedDigest: usedDigest(used),
+      leftOut: this.#leftOut,
+      proved: { sums },
+    };
+  }
+
+  #documentRoot(edition: string): Record<string, Value> {
+    const { issueDate, number } = this.context;
+    const day = dayOf(issueDate);
+    return {
+      number: text(number?.text ?? NUMBER_ON_FILING),
+      issue_date: day === undefined ? error(`The issue date ${issueDate} is not a date.`) : { type: 'date', day },
+      edition: text(edition),
+    };
+  }
+
+  #document(
+    title: string,
+    parts: Pick<ComposedDocument, 'header' | 'followingHeader' | 'body' | 'footer'>,
+  ): ComposedDocument {
+    const { houseStyle, issueDate } = this.context;
+    const { language, region } = new Intl.Locale(this.#locale);
+    return {
+      title,
+      language,
+      region,
+      direction: ['ar', 'fa', 'he', 'ur'].includes(language) ? 'rtl' : 'ltr',
+      date: issueDate,
+      author: houseStyle.company.name ?? houseStyle.name,
+      page: this.template.layout.page,
+      style: { fonts: houseStyle.fonts, colours: houseStyle.colours },
+      ...parts,
+    };
+  }
+
+  #blocks(blocks: readonly Block[]): ComposedBlock[] {
+    return blocks.flatMap((block) => this.#block(block));
+  }
+
+  #block(block: Block): ComposedBlock[] {
+    const source = block.attrs.id;
+    switch (block.type) {
+      case 'paragraph': {
+        const runs = this.#inlines(block.content, source);
+        if (runs.length === 0) return [];
+        return [{ kind: 'paragraph', source, look: block.attrs.look, align: block.attrs.align ?? 'start', runs }];
+      }
+      case 'heading':
+        return [{ kind: 'heading', source, level: block.attrs.level, runs: this.#inlines(block.content, source) }];
+      case 'bulletList':
+        return [{ kind: 'list', source, items: block.content.map((item) => this.#inlines(item, source)) }];
+      case 'lineTable':
+        return this.#lineTable(block);
+      case 'totals':
+        return this.#totals(block);
+      case 'whenSection':
+        return this.#whenSection(block);
+      case 'keepTogether':
+        return [{ kind: 'keep', source, blocks: this.#blocks(block.content) }];
+      case 'columns': {
+        const columns = block.columns.map((column) => this.#blocks(column));
+        return [{ kind: 'columns', source, widths: block.attrs.widths, columns }];
+      }
+      case 'logo': {
+        const { alt } = this.context.houseStyle.logo;
+        return [{ kind: 'picture', source, picture: this.#logoHash, width: block.attrs.width, alt }];
+      }
+      case 'divider':
+        return [{ kind: 'divider', source }];
+      case 'space':
+        return [{ kind: 'space', source, height: block.attrs.height }];
+    }
+  }
+
+  #whenSection(block: Extract<Block, { type: 'whenSection' }>): ComposedBlock[] {
+    const { id, when, note } = block.attrs;
+    if (this.#chooses(id, when, id)) {
+      const blocks = this.#blocks(block.content);
+      return blocks.length === 0 ? [] : [{ kind: 'section', source: id, note, blocks }];
+    }
+    if (block.otherwise) {
+      return [{ kind: 'section', source: id, note: `otherwise than ${note}`, blocks: this.#blocks(block.otherwise) }];
+    }
+    this.#leftOut.push({ block: id, note });
+    return [];
+  }
+
+  /** The outcome of a condition; what counts as used is the outcome, not the fields it looked at. */
+  #chooses(id: string, formula: string, block: string): boolean {
+    const cell = this.#sheet.evaluate(`when ${id}`, formula);
+    const holds = asCondition(cell.value);
+    if (typeof holds !== 'boolean') {
+      this.#faulty(holds, block);
+      return false;
+    }
+    this.#used.set(`when ${id}`, String(holds));
+    return holds;
+  }
+
+  #inlines(inlines: readonly Inline[], block: string, row?: Row): Run[] {
+    return inlines.flatMap((inline): Run[] => {
+      switch (inline.type) {
+        case 'text':
+          return brokenLines({ kind: 'text', text: inline.text, ...marksOf(inline.marks) });
+        case 'value': {
+          const { id, formula, format, mayBeBlank } = inline.attrs;
+          const runs = this.#print({ id, formula, format, mayBeBlank, block, row });
+          return runs.map((run) => (run.kind === 'text' ? { ...run, ...marksOf(inline.marks) } : run));
+        }
+        case 'hardBreak':
+          return [{ kind: 'break' }];
+        default:
+          return [{ kind: inline.type }];
+      }
+    });
+  }
+
+  /** Evaluates and prints one value, noting what it read, where it stands and what is wrong with it. */
+  #print(request: ValueRequest): Run[] {
+    const { id, formula, block, row, format, mayBeBlank } = request;
+    const key = row ? `${id} ${row.path}` : id;
+    const cell = this.#sheet.evaluate(key, formula, row);
+    collectReads(cell, this.#used);
+    this.#values[key] = { block, workings: this.#explain(behind(cell)) };
+    this.#refuseInternal(cell, block, key);
+    const { value } = cell;
+    if (value.type === 'error') {
+      this.#faulty(value, block, key);
+      return [{ kind: 'text', text: 'error', value: key, fault: 'error' }];
+    }
+    if (value.type === 'blank') {
+      if (mayBeBlank) return [];
+      this.#findings.push({
+        id: `blank ${value.path ?? key}`,
+        severity: 'stops',
+        title: capital(value.cause.replace(/^the .+? has /, '')),
+        sentence: `${capital(value.place ? `${value.place}: ${value.cause}` : value.cause)}, but it is printed here. Set it on the deal.`,
+        block,
+        values: [key],
+        path: value.path,
+        workings: this.#values[key].workings,
+      });
+      return [{ kind: 'text', text: '\u00a0\u00a0\u00a0\u00a0', value: key, fault: 'blank' }];
+    }
+    return brokenLines({ kind: 'text', text: formatValue(value, this.#locale, format), value: key });
+  }
+
+  #faulty(value: Value, block: string, key?: string): void {
+    if (value.type !== 'error') return;
+    this.#findings.push({
+      id: `error ${value.path ?? value.message}`,
+      severity: 'stops',
+      title: value.path ? 'A value is missing' : 'A figure cannot be computed',
+      sentence: value.message.endsWith('.') ? value.message : `${value.message}.`,
+      block,
+      values: key ? [key] : [],
+      path: value.path,
+      workings: key && this.#values[key]?.workings,
+    });
+  }
+
+  /** Internal figures (cost, margin) never reach the page, not even through another formula of the page. */
+  #refuseInternal(cell: Cell, block: string, key: string): void {
+    const internal = [...cell.through].find((through) => through.figure?.internal);
+    if (!internal) return;
+    this.#findings.push({
+      id: `internal ${internal.figure!.name}`,
+      severity: 'stops',
+      title: 'An internal figure is printed',
+      sentence: `“${internal.figure!.label}” is internal and must not be printed. Take it off the page.`,
+      block,
+      values: [key],
+    });
+  }
+
+  #lineTable(block: Extract<Block, { type: 'lineTable' }>): ComposedBlock[] {
+    const { id, list, label, empty } = block.attrs;
+    const cell = this.#sheet.evaluate(id, list);
+    collectReads(cell, this.#used);
+    if (cell.value.type !== 'list') {
+      const problem = cell.value.type === 'error' ? cell.value : error(`The table “${label}” is not over a list.`);
+      this.#faulty(problem, id);
+      return [];
+    }
+    const rows = cell.value.items.flatMap((item) => (item.type === 'record' ? [item.row] : []));
+    if (rows.length === 0) return this.#emptyTable(block.attrs.id, label, empty);
+    const columns = block.attrs.columns.filter(
+      (column) => !column.when || this.#chooses(`${id} ${column.id}`, column.when, id),
+    );
+    return [
+      {
+        kind: 'table',
+        source: id,
+        label,
+        columns: columns.map((column) => ({
+          heading: [{ kind: 'text', text: this.#placed(`${id} ${column.id}`, column.heading, id) }],
+          align: column.align,
+          width: column.width,
+        })),
+        rows: rows.map((row, position) =>
+          columns.map((column) => ({
+            runs: this.#columnValue(column, id, row, position),
+            detail: this.#detail(column, id, row),
+          })),
+        ),
+      },
+    ];
+  }
+
+  #emptyTable(source: string, label: string, empty: string | undefined): ComposedBlock[] {
+    if (empty === undefined) return [];
+    this.#findings.push({
+      id: `empty ${source}`,
+      severity: 'warns',
+      title: `Nothing in “${label}”`,
+      sentence: 'The deal has no lines for this table, so a sentence is printed in its place.',
+      block: source,
+      values: [],
+    });
+    return [{ kind: 'paragraph', source, look: 'quiet', align: 'start', runs: [{ kind: 'text', text: empty }] }];
+  }
+
+  #columnValue(column: ColumnDefinition, block: string, row: Row, position: number): Run[] {
+    if (column.counter) return [{ kind: 'text', text: String(position + 1) }];
+    const { formula, format, mayBeBlank } = column;
+    return this.#print({ id: `${block}.${column.id}`, formula, format, mayBeBlank, block, row });
+  }
+
+  #detail(column: ColumnDefinition, block: string, row: Row): Run[] | undefined {
+    if (!column.detail) return undefined;
+    const runs = this.#print({ id: `${block}.${column.id}.detail`, formula: column.detail, mayBeBlank: true, block, row });
+    return runs.length === 0 ? undefined : runs;
+  }
+
+  #totals(block: Extract<Block, { type: 'totals' }>): ComposedBlock[] {
+    const { id, rows } = block.attrs;
+    const printed = rows.flatMap((row) => {
+      if (row.when && !this.#chooses(`${id} ${row.id}`, row.when, id)) return [];
+      return this.#totalsItems(row, id).map((item) => ({
+        label: [{ kind: 'text' as const, text: this.#placed(`${id} ${row.id} label`, row.label, id, item) }],
+        value: this.#print({ id: `${id}.${row.id}`, formula: row.formula, format: 'plain', block: id, row: item }),
+        emphasis: row.emphasis === 'total',
+      }));
+    });
+    return [{ kind: 'totals', source: id, rows: printed }];
+  }
+
+  #totalsItems(row: TotalsRow, block: string): (Row | undefined)[] {
+    if (!row.each) return [undefined];
+    const { value } = this.#sheet.evaluate(`${block} ${row.id} each`, row.each);
+    if (value.type !== 'list') {
+      this.#faulty(value, block);
+      return [];
+    }
+    return value.items.flatMap((item) => (item.type === 'record' ? [item.row] : []));
+  }
+
+  /** Text with placeholders, each value in the words of the edition. A fault in one is a finding. */
+  #placed(id: string, source: string, block = 'plan', row?: Row): string {
+    return splitPlaceholders(source)
+      .map((part, position) => {
+        if (part.kind === 'text') return part.text;
+        const runs = this.#print({ id: `${id} ${position}`, formula: part.formula, block, row });
+        return runs.map((run) => (run.kind === 'text' ? run.text : ' ')).join('');
+      })
+      .join('');
+  }
+
+  #checkCurrency(): void {
+    const cell = this.#sheet.evaluate('currency', this.template.sheet.currency);
+    collectReads(cell, this.#used);
+    if (cell.value.type === 'text' && isCurrencyCode(cell.value.value)) return;
+    const path = cell.value.type === 'blank' || cell.value.type === 'error' ? cell.value.path : undefined;
+    this.#findings.push({
+      id: 'currency',
+      severity: 'stops',
+      title: 'No currency',
+      sentence: 'The deal has no currency that is an ISO 4217 code, so no sum can be printed. Set it on the deal.',
+      values: [],
+      path,
+    });
+  }
+
+  /** What is printed adds up: each declared column sums to its figure (EN 16931 BR-CO-10, BR-CO-14). */
+  #proveSums(): number {
+    let proved = 0;
+    for (const { column, figure } of this.template.sheet.sums) {
+      const columnCell = this.#sheet.evaluate(`sum ${figure}`, column);
+      const total = this.#sheet.figure(figure);
+      if (columnCell.value.type !== 'list' || total.value.type !== 'money') continue;
+      const { currency } = total.value;
+      const printed = columnCell.value.items.reduce(
+        (sum, item) => (item.type === 'money' ? sum.plus(item.value) : sum),
+        new Decimal(0),
+      );
+      if (printed.equals(total.value.value)) {
+        proved++;
+        continue;
+      }
+      this.#findings.push({
+        id: `sum ${figure}`,
+        severity: 'stops',
+        title: 'A printed column does not add up',
+        sentence: `The values of ${column} add up to ${formatMoney(printed, currency, this.#locale)}, but “${total.figure!.label}” prints ${formatValue(total.value, this.#locale)}.`,
+        values: [],
+        workings: this.#explain(total),
+      });
+    }
+    return proved;
+  }
+
+  #runChecks(): void {
+    for (const check of this.template.checks) {
+      const { value } = this.#sheet.evaluate(`check ${check.id}`, check.formula);
+      // A check over a value that is itself an error has nothing to add: the error is a finding already.
+      if (value.type === 'error' || asCondition(value) === true) continue;
+      this.#findings.push({
+        id: `check ${check.id}`,
+        severity: check.severity,
+        title: check.title,
+        sentence: this.#sentence(check.sentence),
+        values: check.figure ? this.#valuesExplainedBy(check.figure) : [],
+        workings: check.figure,
+      });
+    }
+  }
+
+  /** A check's sentence: for the person at the desk, not printed, so its values do not count as used. */
+  #sentence(source: string): string {
+    return splitPlaceholders(source)
+      .map((part) =>
+        part.kind === 'text'
+          ? part.text
+          : formatValue(this.#sheet.evaluate('sentence', part.formula).value, this.#locale),
+      )
+      .join('');
+  }
+
+  #valuesExplainedBy(workings: string): string[] {
+    return Object.keys(this.#values).filter((key) => this.#values[key]!.workings === workings);
+  }
+
+  #explainFigures(): Composition['figures'] {
+    return this.template.sheet.document.map((figure) => ({
+      name: figure.name,
+      label: figure.label,
+      workings: this.#explain(this.#sheet.figure(figure.name)),
+      internal: figure.internal ?? false,
+    }));
+  }
+
+  /** Keeps the workings of a cell and of every figure it leads to; gives their id. */
+  #explain(cell: Cell): string {
+    if (!this.#workings[cell.id]) {
+      this.#workings[cell.id] = workingsOf(cell, this.#locale);
+      for (const through of cell.through) this.#explain(through);
+    }
+    return cell.id;
+  }
+
+  #roles(): Composition['roles'] {
+    const roles: Record<string, { value: string; currency: string }> = {};
+    const withRole = this.template.sheet.document.filter((figure): figure is Figure & { role: string } => !!figure.role);
+    for (const figure of withRole) {
+      const { value } = this.#sheet.figure(figure.name);
+      if (value.type === 'money') roles[figure.role] = { value: value.value.toFixed(), currency: value.currency };
+    }
+    return roles;
+  }
+}
+
+interface ValueRequest {
+  id: string;
+  formula: string;
+  block: string;
+  row?: Row;
+  format?: ValueFormat;
+  mayBeBlank?: boolean;
+}
+
+/** For a value that is nothing but one figure, that figure: its workings are what a person wants to see. */
+function behind(cell: Cell): Cell {
+  const { expression } = cell;
+  const source = expression && cell.inputs.get(expression)?.source;
+  return source?.kind === 'figure' ? source.cell : cell;
+}
+
+function marksOf(marks: { type: string }[] | undefined): Partial<Record<'bold' | 'italic' | 'quiet', true>> {
+  return Object.fromEntries((marks ?? []).map(({ type }) => [type, true]));
+}
+
+/** Line ends in a value print as line ends. */
+function brokenLines(run: Extract<Run, { kind: 'text' }>): Run[] {
+  const lines = run.text.split(/\r\n|[\n\r\u2028\u2029]/);
+  return lines.flatMap((line, position): Run[] => {
+    const printed: Run[] = line === '' ? [] : [{ ...run, text: line }];
+    return position === 0 ? printed : [{ kind: 'break' }, ...printed];
+  });
+}
+
+function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}

@@ -1,0 +1,34 @@
+import type { Workings } from '../formula/workings';
+import type { Role } from '../formula/figure';
+import type { Finding } from '../preflight/finding';
+import type { UsedValues } from '../record/used';
+import type { Assets, ComposedDocument } from './document';
+
+/** A value on the page: which block and which workings stand behind it. */
+export interface PrintedValue {
+  block: string;
+  workings: string;
+}
+
+/** Everything that composing a document gives. Plain data: it crosses threads and is stored with the document. */
+export interface Composition {
+  document: ComposedDocument;
+  assets: Assets;
+  /** Workings of every figure and every printed value, by id. */
+  workings: Readonly<Record<string, Workings>>;
+  /** Ids of the workings of the document's figures, in the sheet's order. */
+  figures: readonly { name: string; label: string; workings: string; internal: boolean }[];
+  /** Decimal text and currency of the figures that have a role, for the register. */
+  roles: Readonly<Partial<Record<Role, { value: string; currency: string }>>>;
+  values: Readonly<Record<string, PrintedValue>>;
+  findings: readonly Finding[];
+  fileName: string;
+  title: string;
+  currency: string | null;
+  used: UsedValues;
+  usedDigest: string;
+  /** Sections that this record leaves out, with the reason. */
+  leftOut: readonly { block: string; note: string }[];
+  /** How many printed columns were proved to add up, for the words under the findings. */
+  proved: { sums: number };
+}

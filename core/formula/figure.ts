@@ -1,0 +1,59 @@
+import type { RoundingMode } from '../money/decimal';
+
+/**
+ * A figure's standard meaning: a term of EN 16931, once, so that page, register, CRM and e-invoice cannot disagree.
+ * The business term stands behind each.
+ */
+export type Role =
+  | 'line-net' // BT-131
+  | 'sum-of-lines' // BT-106
+  | 'allowances' // BT-107
+  | 'charges' // BT-108
+  | 'net-total' // BT-109
+  | 'tax-total' // BT-110
+  | 'gross-total' // BT-112
+  | 'prepaid' // BT-113
+  | 'rounding' // BT-114
+  | 'payable' // BT-115
+  | 'tax-base' // BT-116
+  | 'tax-amount' // BT-117
+  | 'cost'
+  | 'margin';
+
+export type FigureType = 'amount' | 'price' | 'number' | 'percent' | 'text' | 'date' | 'boolean';
+
+/** A named calculation. */
+export interface Figure {
+  name: string;
+  label: string;
+  formula: string;
+  type: FigureType;
+  role?: Role;
+  /** Never printable: cost, margin. */
+  internal?: boolean;
+  /** Decimals to round to, where the type does not decide it (an amount rounds to its currency's minor unit). */
+  digits?: number;
+}
+
+/** A list made from another one, with columns of its own: groups, tax rows, instalments. */
+export interface DerivedList {
+  name: string;
+  label: string;
+  formula: string;
+  columns: Figure[];
+}
+
+/** All figures of a template, and what must hold between them. */
+export interface FigureSheet {
+  /** Formula of the document's currency (ISO 4217). */
+  currency: string;
+  rounding: RoundingMode;
+  perLine: Figure[];
+  lists: DerivedList[];
+  document: Figure[];
+  /** Printed columns that must sum to a printed figure: the formula of the column, and the figure's name. */
+  sums: { column: string; figure: string }[];
+}
+
+/** The list whose items have the per-line figures. */
+export const LINES = 'lines';

@@ -1,0 +1,149 @@
+import { formatAmount, formatDecimal, formatMoney, formatPercent } from '../money/format';
+import { Decimal } from '../money/decimal';
+import { formatDay, isoOf } from './date';
+import type { Row } from './row';
+
+export type MoneyKind = 'amount' | 'price';
+
+/** What stands where a value should be: it flows through everything that depends on it. */
+export interface ErrorValue {
+  type: 'error';
+  /** A sentence for people, with the place in the record: "Line 4, Vent motor: no unit price". */
+  message: string;
+  /** Path of the field that is the cause, where one field is. */
+  path?: string;
+  /** The figure in which the error arose. */
+  figure?: string;
+}
+
+/** An absent value, knowing what is absent and where. Never a zero. */
+export interface BlankValue {
+  type: 'blank';
+  /** "no unit price" */
+  cause: string;
+  /** "Line 4, Vent motor"; absent for the record itself. */
+  place?: string;
+  path?: string;
+}
+
+export interface ListValue {
+  type: 'list';
+  items: readonly Value[];
+  /** What the list would hold, known even when it is empty: a sum of no amounts is an amount of zero. */
+  holds?: MoneyKind;
+  /** For a list of rows: the list whose figures they have, and their record type, known even when it is empty. */
+  of?: { list: string; recordType?: string };
+  /** Path for digests. */
+  path?: string;
+}
+
+export type NumberValue = { type: 'number'; value: Decimal };
+export type MoneyValue = { type: 'money'; value: Decimal; currency: string; kind: MoneyKind };
+export type PercentValue = { type: 'percent'; value: Decimal };
+
+export type Value =
+  | NumberValue
+  | MoneyValue
+  | PercentValue
+  | { type: 'text'; value: string }
+  | { type: 'boolean'; value: boolean }
+  /** A calendar day, counted from 1970-01-01. */
+  | { type: 'date'; day: number }
+  | { type: 'record'; row: Row }
+  | ListValue
+  | BlankValue
+  | ErrorValue;
+
+export const number = (value: Decimal | number): NumberValue => ({ type: 'number', value: new Decimal(value) });
+export const text = (value: string): Value => ({ type: 'text', value });
+export const boolean = (value: boolean): Value => ({ type: 'boolean', value });
+export const percent = (value: Decimal): PercentValue => ({ type: 'percent', value });
+export const money = (value: Decimal, currency: string, kind: MoneyKind): MoneyValue => ({
+  type: 'money',
+  value,
+  currency,
+  kind,
+});
+export const error = (message: string, origin: { path?: string; figure?: string } = {}): ErrorValue => ({
+  type: 'error',
+  message,
+  ...origin,
+});
+
+/** The error that a blank becomes where a value is needed: "Line 4, Vent motor: no unit price". */
+export function blankError(blank: BlankValue): ErrorValue {
+  return error(blank.place ? `${blank.place}: ${blank.cause}` : sentence(blank.cause), { path: blank.path });
+}
+
+/** Capitalised first letter. */
+export function sentence(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+const TYPE_WORDS: Readonly<Record<Value['type'], string>> = {
+  number: 'a number', money: 'an amount of money', percent: 'a percentage', text: 'a text', boolean: 'yes or no',
+  date: 'a date', record: 'a record', list: 'a list', blank: 'blank', error: 'an error',
+}; // prettier-ignore
+
+/** The type of a value in words, with its article. */
+export function typeWords(value: Value): string {
+  return TYPE_WORDS[value.type];
+}
+
+/** One value in canonical text, the same wherever and whenever it is read: for digests, never for people. */
+export function canonical(value: Value): string {
+  switch (value.type) {
+    case 'number':
+    case 'percent':
+      return value.value.toFixed();
+    case 'money':
+      return `${value.value.toFixed()} ${value.currency}`;
+    case 'text':
+      return value.value;
+    case 'boolean':
+      return String(value.value);
+    case 'date':
+      return isoOf(value.day);
+    case 'record':
+      return value.row.id;
+    case 'list':
+      return JSON.stringify(value.items.map(canonical));
+    case 'blank':
+      return '';
+    case 'error':
+      return `error: ${value.message}`;
+  }
+}
+
+/** How a printed value may look. `plain` drops the currency code, where a heading already names it. */
+export type ValueFormat = 'full' | 'plain' | 'long-date' | 'short-date';
+
+/** A value in the words and digits of a locale. Blanks are empty; errors print their sentence. */
+export function formatValue(value: Value, locale: string, format: ValueFormat = 'full'): string {
+  switch (value.type) {
+    case 'number':
+      return formatDecimal(value.value, locale, 0, 12);
+    case 'percent':
+      return formatPercent(value.value, locale);
+    case 'money':
+      return format === 'plain'
+        ? formatAmount(value.value, value.currency, locale)
+        : formatMoney(value.value, value.currency, locale);
+    case 'text':
+      return value.value;
+    case 'boolean':
+      return value.value ? 'yes' : 'no';
+    case 'date':
+      return formatDay(value.day, locale, format === 'short-date' ? 'short' : 'long');
+    case 'record':
+      return value.row.title;
+    case 'list':
+      return new Intl.ListFormat(locale, { type: 'conjunction' }).format(
+        value.items.map((item) => formatValue(item, locale, format)),
+      );
+    case 'blank':
+      return '';
+    case 'error':
+      return value.message;
+  }
+}

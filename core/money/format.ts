@@ -1,0 +1,35 @@
+import { minorUnit } from './currency';
+import type { Decimal } from './decimal';
+
+const formatters = new Map<string, Intl.NumberFormat>();
+
+/**
+ * A decimal in the digits, grouping and decimal sign of a locale, exact to the last digit.
+ * `fewest` and `most` bound the decimals printed; the value must already be rounded if it may not be shortened.
+ */
+export function formatDecimal(value: Decimal, locale: string, fewest: number, most = fewest): string {
+  const key = `${locale}/${fewest}/${most}`;
+  let formatter = formatters.get(key);
+  if (!formatter) {
+    formatter = new Intl.NumberFormat(locale, { minimumFractionDigits: fewest, maximumFractionDigits: most });
+    formatters.set(key, formatter);
+  }
+  // As text: Intl reads decimal strings exactly, where a number would pass through binary floating point.
+  return formatter.format(value.toFixed() as Intl.StringNumericLiteral).replace('-', '−');
+}
+
+/** A sum without its currency: `18,436.80`. Unit prices keep the decimals they came with. */
+export function formatAmount(value: Decimal, currency: string, locale: string): string {
+  const fewest = minorUnit(currency);
+  return formatDecimal(value, locale, fewest, Math.max(fewest, Math.min(value.decimalPlaces(), 12)));
+}
+
+/** A sum with its ISO 4217 code behind a no-break space: `18,436.80 GBP`. */
+export function formatMoney(value: Decimal, currency: string, locale: string): string {
+  return `${formatAmount(value, currency, locale)}\u00a0${currency}`;
+}
+
+/** A fraction as a percentage: `0.125` is `12.5 %`, with a narrow no-break space. */
+export function formatPercent(fraction: Decimal, locale: string): string {
+  return `${formatDecimal(fraction.times(100), locale, 0, 6)}\u202f%`;
+}

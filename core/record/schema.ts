@@ -1,0 +1,34 @@
+/** What a field holds, as the CRM's metadata declares it. */
+export type FieldType =
+  | 'text' | 'number' | 'percent' | 'money' | 'boolean' | 'date' | 'datetime'
+  | 'choice' | 'choices' | 'record' | 'records'; // prettier-ignore
+
+/** One field of a record type. `target` names the related type of a `record` or `records` field. */
+export interface FieldSchema {
+  name: string;
+  label: string;
+  type: FieldType;
+  nullable: boolean;
+  /** The CRM refuses to have it changed from outside. */
+  readonly: boolean;
+  target?: string;
+  /** The values a choice may take; absent where the CRM leaves it open. */
+  allowed?: readonly { value: string; label: string }[];
+}
+
+/** A kind of record of the CRM. */
+export interface RecordType {
+  name: string;
+  label: string;
+  fields: Readonly<Record<string, FieldSchema>>;
+}
+
+/** Everything the CRM says about its record types. */
+export interface RecordSchema {
+  types: Readonly<Record<string, RecordType>>;
+}
+
+/** The label people know a field by; its name where the schema has none. */
+export function fieldLabel(schema: RecordSchema, type: string, field: string): string {
+  return schema.types[type]?.fields[field]?.label ?? field;
+}

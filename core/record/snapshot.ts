@@ -1,0 +1,35 @@
+/**
+ * A value of a field, self-describing and free of floats, so that a snapshot can be stored and read years later.
+ * Decimals are decimal strings; a percent is a fraction (`0.1` is ten percent); a date is ISO 8601.
+ */
+export type FieldValue =
+  | null
+  | string
+  | boolean
+  | { number: string }
+  | { percent: string }
+  | { amount: string; currency: string | null }
+  | { date: string }
+  | { datetime: string }
+  | { choices: readonly string[] }
+  | RecordSnapshot
+  | readonly RecordSnapshot[];
+
+/** A record as it was when it was read, with the related records that were asked for. */
+export interface RecordSnapshot {
+  type: string;
+  id: string;
+  /** The CRM's entity tag, for conditional writes. */
+  version?: string;
+  fields: Readonly<Record<string, FieldValue>>;
+}
+
+/** Tells a related record from the other objects a field may hold. */
+export function isRecord(value: FieldValue): value is RecordSnapshot {
+  return typeof value === 'object' && value !== null && 'fields' in value;
+}
+
+/** Tells a list of related records from every other field value. */
+export function isRecordList(value: FieldValue): value is readonly RecordSnapshot[] {
+  return Array.isArray(value);
+}

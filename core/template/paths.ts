@@ -1,0 +1,105 @@
+import type { Expression } from '../formula/ast';
+import { LINES } from '../formula/figure';
+import { parseFormula } from '../formula/parse';
+import type { RecordSchema } from '../record/schema';
+import { childBlocks, inlinesOf, type Block } from './layout';
+import { splitPlaceholders } from './placeholders';
+import type { Template } from './template';
+
+/** The fields of a record to read, and of its related records in turn. */
+export interface PathTree {
+  fields: Set<string>;
+  related: Map<string, PathTree>;
+}
+
+/** Every formula of a template, wherever it stands. */
+export function formulasOf(template: Template): string[] {
+  const { sheet, layout, plans, checks } = template;
+  const texts = [...plans.flatMap((plan) => [plan.fileName, plan.title]), ...checks.map((check) => check.sentence)];
+  const blocks = [layout.header, layout.followingHeader ?? [], layout.footer, layout.body].flat();
+  const formulas = [
+    sheet.currency,
+    ...[...sheet.perLine, ...sheet.document].map((figure) => figure.formula),
+    ...sheet.lists.flatMap((list) => [list.formula, ...list.columns.map((column) => column.formula)]),
+    ...sheet.sums.map((sum) => sum.column),
+    ...checks.map((check) => check.formula),
+  ];
+  const visit = (block: Block) => {
+    for (const inline of inlinesOf(block)) if (inline.type === 'value') formulas.push(inline.attrs.formula);
+    if (block.type === 'whenSection') formulas.push(block.attrs.when);
+    if (block.type === 'lineTable') {
+      formulas.push(block.attrs.list);
+      for (const column of block.attrs.columns) {
+        texts.push(column.heading);
+        if (!column.counter) formulas.push(column.formula);
+        if (column.detail) formulas.push(column.detail);
+        if (column.when) formulas.push(column.when);
+      }
+    }
+    if (block.type === 'totals') {
+      for (const row of block.attrs.rows) {
+        texts.push(row.label);
+        formulas.push(row.formula, ...(row.each ? [row.each] : []), ...(row.when ? [row.when] : []));
+      }
+    }
+    childBlocks(block).forEach(visit);
+  };
+  blocks.forEach(visit);
+  const placed = texts.flatMap(splitPlaceholders).flatMap((part) => (part.kind === 'formula' ? [part.formula] : []));
+  return [...formulas, ...placed];
+}
+
+/**
+ * The paths that a template reads, as a tree that a connector can turn into one request. A bare name inside a filter
+ * or a line figure is looked for among the fields of the line items, so a name that is no field asks for nothing.
+ */
+export function usedPaths(template: Template, schema: RecordSchema): PathTree {
+  const root: PathTree = { fields: new Set(), related: new Map() };
+  const recordType = schema.types[template.record.type];
+  const lineType = recordType?.fields[LINES]?.target;
+
+  /** Adds one dotted path starting at a record type, as far as the schema knows it. */
+  const add = (path: readonly string[], type: string | undefined, tree: PathTree) => {
+    const [name, ...rest] = path;
+    const field = name === undefined || type === undefined ? undefined : schema.types[type]?.fields[name];
+    if (!field) return;
+    if (!field.target) return void tree.fields.add(field.name);
+    const related = tree.related.get(field.name) ?? { fields: new Set(), related: new Map() };
+    tree.related.set(field.name, related);
+    if (schema.types[field.target]?.fields.name) related.fields.add('name');
+    add(rest, field.target, related);
+  };
+  const addLine = (path: readonly string[]) => add([LINES, ...path], template.record.type, root);
+
+  const visit = (node: Expression): void => {
+    const path = dottedPath(node);
+    if (path) {
+      const [first, ...rest] = path;
+      if (first === template.record.root) add(rest, template.record.type, root);
+      else if (first === LINES) addLine(rest);
+      else if (first === 'item') rest[0] === LINES ? addLine(rest.slice(1)) : addLine(rest);
+      else if (lineType && schema.types[lineType]?.fields[first!]) addLine(path);
+    }
+    if (node.kind === 'member') {
+      if (!path && endsInLines(node.object)) addLine([node.name]);
+      visit(node.object);
+    } else if (node.kind === 'filter') [node.list, node.condition].forEach(visit);
+    else if (node.kind === 'call') node.arguments.forEach(visit);
+    else if (node.kind === 'binary') [node.left, node.right].forEach(visit);
+    else if ('operand' in node) visit(node.operand);
+  };
+  for (const formula of formulasOf(template)) visit(parseFormula(formula));
+  return root;
+}
+
+function dottedPath(node: Expression): string[] | undefined {
+  if (node.kind === 'name') return [node.name];
+  if (node.kind !== 'member') return undefined;
+  const object = dottedPath(node.object);
+  return object && [...object, node.name];
+}
+
+function endsInLines(node: Expression): boolean {
+  if (node.kind === 'filter') return endsInLines(node.list);
+  return (node.kind === 'name' || node.kind === 'member') && node.name === LINES;
+}

@@ -1,0 +1,168 @@
+// Walks a composed document and sets it as pages. Everything a person typed arrives as data in /document.json and is
+// set with `text(string)`, which never reads it as markup: nothing typed can become source.
+#let paper = json("/document.json")
+#let proof = sys.inputs.at("proof", default: "no") == "yes"
+#let style = paper.style
+#let ink = rgb(style.colours.ink)
+#let quiet = rgb(style.colours.quiet)
+#let rule = rgb(style.colours.rule)
+#let text-fonts = (style.fonts.text, "Noto Sans", "Noto Sans Arabic", "Noto Emoji")
+#let heading-fonts = (style.fonts.headings, "Noto Sans", "Noto Sans Arabic", "Noto Emoji")
+#let fault = (error: rgb("#a93f2e"), blank: rgb("#a93f2e"))
+
+#let issued = paper.date.split("-").map(int)
+#set document(
+  title: paper.title,
+  author: paper.author,
+  date: datetime(year: issued.at(0), month: issued.at(1), day: issued.at(2)),
+)
+#set text(
+  font: text-fonts, size: 9.5pt, fill: ink, lang: paper.language, number-type: "lining",
+  dir: if paper.direction == "rtl" { rtl } else { ltr },
+)
+#set text(region: paper.region) if "region" in paper
+#set par(leading: 0.62em, spacing: 0.9em, linebreaks: "optimized")
+#set list(marker: text(fill: quiet)[–], indent: 0pt, body-indent: 7pt, spacing: 0.75em)
+
+#let side(name) = if name == "end" { end } else { start }
+
+// Tells the proof where a section landed: read back with a query, never seen.
+#let landmark(id, edge) = if proof {
+  context [#metadata((id: id, edge: edge, page: here().page(), y: here().position().y.pt()))<landmark>]
+}
+
+// A word without spaces may be broken anywhere rather than run out of its column.
+#let breakable(string) = {
+  if string.split(regex("\s")).any(word => word.clusters().len() > 28) {
+    string.replace(regex("\S{29,}"), found => found.text.clusters().join("\u{200b}"))
+  } else { string }
+}
+
+#let set-run(run) = {
+  if run.kind == "break" { return linebreak() }
+  if run.kind == "pageNumber" { return context counter(page).display() }
+  if run.kind == "pageCount" { return context str(counter(page).final().first()) }
+  let body = text(breakable(run.text))
+  if run.at("bold", default: false) { body = text(weight: "semibold", body) }
+  if run.at("italic", default: false) { body = text(style: "italic", body) }
+  if run.at("quiet", default: false) { body = text(fill: quiet, body) }
+  if "fault" in run {
+    body = highlight(fill: rgb("#fbeeeb"), extent: 2pt, text(fill: fault.at(run.fault), body))
+  }
+  // A link of a private scheme makes the value a thing to click on the proof.
+  if proof and "value" in run { link("lumbix:" + run.value, body) } else { body }
+}
+#let set-runs(runs) = runs.map(set-run).join()
+
+#let tabular = text.with(number-width: "tabular")
+
+#let set-cell(cell, column) = {
+  let body = set-runs(cell.runs)
+  if column.align == "end" { body = tabular(body) }
+  body
+  if "detail" in cell and cell.detail != none {
+    block(above: 3.6pt, below: 0pt, text(size: 8pt, fill: quiet, set-runs(cell.detail)))
+  }
+}
+
+#let set-table(it) = {
+  let columns = it.columns
+  let last = columns.len() - 1
+  table(
+    columns: columns.map(column => if column.width == "rest" { 1fr } else { auto }),
+    align: columns.map(column => side(column.align) + top),
+    stroke: none,
+    inset: (x, y) => (
+      left: if x == 0 { 0pt } else { 5pt }, right: if x == last { 0pt } else { 5pt },
+      top: if y == 0 { 3pt } else { 5pt }, bottom: if y == 0 { 4pt } else { 5.5pt },
+    ),
+    table.header(
+      repeat: true,
+      ..columns.map(column => text(size: 8.5pt, weight: "semibold", set-runs(column.heading))),
+      table.hline(stroke: 0.9pt + ink),
+    ),
+    ..it.rows.map(row => (
+      row.enumerate().map(((index, cell)) => table.cell(breakable: false, set-cell(cell, columns.at(index)))),
+      table.hline(stroke: 0.4pt + rule),
+    )).flatten(),
+  )
+}
+
+#let set-totals(it) = align(end, block(width: 52%, above: 10pt, {
+  let last = it.rows.len() - 1
+  table(
+    columns: (1fr, auto),
+    align: (start + bottom, end + bottom),
+    stroke: none,
+    inset: (x, y) => (
+      left: if x == 0 { 0pt } else { 8pt }, right: 0pt,
+      top: if it.rows.at(y).emphasis { 6.5pt } else { 4.5pt }, bottom: if it.rows.at(y).emphasis { 6.5pt } else { 4.5pt },
+    ),
+    ..it.rows.enumerate().map(((index, row)) => {
+      let look = if row.emphasis { text.with(size: 12.5pt, weight: "semibold") } else { text.with() }
+      let line = if row.emphasis { 0.9pt + ink } else { 0.4pt + rule }
+      (
+        if row.emphasis { table.hline(stroke: 0.9pt + ink) },
+        look(set-runs(row.label)),
+        tabular(look(set-runs(row.value))),
+        table.hline(stroke: line),
+      ).filter(part => part != none)
+    }).flatten(),
+  )
+}))
+
+#let set-block(it) = {
+  if it.kind == "paragraph" {
+    let look = it.at("look", default: "plain")
+    let body = align(side(it.align), par(set-runs(it.runs)))
+    if look == "quiet" { text(fill: quiet, size: 8.5pt, body) }
+    else if look == "small" { text(fill: quiet, size: 8pt, body) }
+    else { body }
+  } else if it.kind == "heading" {
+    let level = it.level - 1
+    show heading: set text(font: heading-fonts, size: (21pt, 12.5pt, 10.5pt).at(level), weight: "semibold", tracking: (-0.012em, 0pt, 0pt).at(level))
+    show heading: set block(above: (0pt, 18pt, 14pt).at(level), below: (10pt, 6.5pt, 6pt).at(level), sticky: true)
+    heading(level: it.level, outlined: true, bookmarked: true, set-runs(it.runs))
+  } else if it.kind == "list" {
+    list(..it.items.map(set-runs))
+  } else if it.kind == "table" {
+    set-table(it)
+  } else if it.kind == "totals" {
+    set-totals(it)
+  } else if it.kind == "section" {
+    landmark(it.source, "start")
+    it.blocks.map(set-block).join(parbreak())
+    landmark(it.source, "end")
+  } else if it.kind == "keep" {
+    // Space above a block's first heading is lost at the block's edge, so the block takes it over.
+    let headed = it.blocks.len() > 0 and it.blocks.first().kind == "heading"
+    block(breakable: false, width: 100%, above: if headed { 18pt } else { auto }, it.blocks.map(set-block).join(parbreak()))
+  } else if it.kind == "columns" {
+    set par(spacing: 0.62em)
+    grid(
+      columns: it.widths.map(width => width * 1fr), column-gutter: 14pt,
+      ..it.columns.map(blocks => blocks.map(set-block).join(parbreak())),
+    )
+  } else if it.kind == "picture" {
+    image("/assets/" + it.picture, format: "svg", width: it.width * 1pt, alt: it.alt)
+  } else if it.kind == "divider" {
+    line(length: 100%, stroke: 0.4pt + rule)
+  } else if it.kind == "space" {
+    v(it.height * 1pt)
+  }
+}
+#let set-blocks(blocks) = blocks.map(set-block).join(parbreak())
+
+#let margins = paper.page.margins
+#set page(
+  paper: if paper.page.size == "letter" { "us-letter" } else { "a4" },
+  margin: (top: margins.top * 1mm + 5mm, right: margins.right * 1mm, bottom: margins.bottom * 1mm, left: margins.left * 1mm),
+  header-ascent: 8mm,
+  footer-descent: 8mm,
+  header: context if counter(page).get().first() > 1 { set-blocks(paper.followingHeader) },
+  footer: context { line(length: 100%, stroke: 0.4pt + rule); v(-4pt); set-blocks(paper.footer) },
+)
+
+#block(above: 0pt, below: 20pt, move(dy: -8mm, block(width: 100%, set-blocks(paper.header))))
+#v(-8mm)
+#set-blocks(paper.body)

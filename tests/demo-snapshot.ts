@@ -1,0 +1,94 @@
+import { demoRecords } from '../demo/crm/index';
+import type { FieldSchema, FieldType, RecordSchema } from '../core/record/schema';
+import type { FieldValue, RecordSnapshot } from '../core/record/snapshot';
+
+/** Field types of the demo CRM by record type, as a connector would read them from its metadata. */
+const FIELDS: Record<string, Record<string, FieldType | [FieldType, string]>> = {
+  Deal: {
+    name: 'text', number: 'text', stage: 'choice', owner: 'text', currency: 'text', amount: 'money', closes_on: 'date',
+    created_on: 'date', site_works: 'choices', heating: 'choice', glazing: 'choice', snow_zone: 'text', wind_zone: 'text',
+    site_address: 'text', wanted_by: 'date', incoterm: 'text', order_number: 'text', quote_language: 'choice',
+    validity_days: 'number', deposit_percent: 'percent',
+    account: ['record', 'Account'], contact: ['record', 'Contact'], lines: ['records', 'LineItem'],
+  },
+  Account: { name: 'text', street: 'text', postcode: 'text', city: 'text', country: 'text', vat_number: 'text', phone: 'text' },
+  Contact: { salutation: 'text', given_name: 'text', family_name: 'text', email: 'text', job_title: 'text' },
+  LineItem: {
+    position: 'number', section: 'text', sku: 'text', name: 'text', description: 'text', quantity: 'number', unit: 'text',
+    unit_price: 'money', currency: 'text', discount: 'percent', tax_category: 'choice', tax_rate: 'percent', optional: 'boolean',
+  },
+}; // prettier-ignore
+
+const LABELS: Record<string, string> = { LineItem: 'Line item', unit_price: 'Unit price', order_number: 'Order number' };
+const label = (name: string) => LABELS[name] ?? name.replaceAll('_', ' ');
+
+/** The demo CRM's schema, for tests of the core that need no CRM. */
+export const demoSchema: RecordSchema = {
+  types: Object.fromEntries(
+    Object.entries(FIELDS).map(([type, fields]) => [
+      type,
+      {
+        name: type,
+        label: label(type),
+        fields: Object.fromEntries(
+          Object.entries(fields).map(([name, kind]): [string, FieldSchema] => {
+            const [fieldType, target] = Array.isArray(kind) ? kind : [kind, undefined];
+            return [name, { name, label: label(name), type: fieldType, nullable: true, readonly: false, target }];
+          }),
+        ),
+      },
+    ]),
+  ),
+};
+
+/** A demo deal as a connector would read it, everything included. */
+export function demoSnapshot(id: string): RecordSnapshot {
+  const deal = demoRecords.deals.find((each) => each.id === id);
+  if (!deal) throw new Error(`There is no demo deal ${id}.`);
+  const account = demoRecords.accounts.find((each) => each.id === deal.account_id)!;
+  const contact = demoRecords.contacts.find((each) => each.id === deal.contact_id);
+  const lines = demoRecords.lineItems.filter((line) => line.deal_id === id);
+  const snapshot = record('Deal', deal);
+  return {
+    ...snapshot,
+    fields: {
+      ...snapshot.fields,
+      account: record('Account', account),
+      contact: contact ? record('Contact', contact) : null,
+      lines: lines.map((line) => record('LineItem', line)),
+    },
+  };
+}
+
+/** The same record with some fields of it changed. */
+export function withFields(snapshot: RecordSnapshot, fields: Record<string, FieldValue>): RecordSnapshot {
+  return { ...snapshot, fields: { ...snapshot.fields, ...fields } };
+}
+
+function record(type: string, source: object): RecordSnapshot {
+  const raw = source as Record<string, unknown>;
+  const fields = Object.entries(FIELDS[type]!)
+    .filter(([name, kind]) => !Array.isArray(kind) && name in raw)
+    .map(([name, kind]): [string, FieldValue] => [name, fieldValue(kind as FieldType, raw[name], raw.currency)]);
+  return { type, id: String(raw.id), fields: Object.fromEntries(fields) };
+}
+
+function fieldValue(type: FieldType, raw: unknown, currency: unknown): FieldValue {
+  if (raw === null) return null;
+  switch (type) {
+    case 'number':
+      return { number: String(raw) };
+    case 'percent':
+      return { percent: String(Number(raw) / 100) };
+    case 'money':
+      return { amount: String(raw), currency: currency as string | null };
+    case 'date':
+      return { date: String(raw) };
+    case 'choices':
+      return { choices: raw as string[] };
+    case 'boolean':
+      return raw as boolean;
+    default:
+      return String(raw);
+  }
+}
