@@ -1,0 +1,28 @@
+<script setup lang="ts">
+const open = defineModel<boolean>('open', { required: true });
+const keys = [
+  ['Ctrl K', 'Find a deal or a document'],
+  ['Ctrl Enter', 'The dark button of the page: Produce, File'],
+  ['[  ]', 'Previous and next deal in the proof'],
+  ['/', 'Search the list'],
+  ['↑ ↓ Enter', 'Choose and open a row of a list'],
+  ['R', 'Read the deal again'],
+  ['Esc', 'Close what is open'],
+  ['?', 'All keys'],
+];
+</script>
+
+<template>
+  <Dialog v-model:visible="open" modal header="Keys" :style="{ width: '400px' }">
+    <dl class="keys">
+      <template v-for="[key, meaning] in keys" :key="key">
+        <dt><kbd>{{ key }}</kbd></dt>
+        <dd>{{ meaning }}</dd>
+      </template>
+    </dl>
+  </Dialog>
+</template>
+
+<style scoped>
+.keys { display: grid; grid-template-columns: 100px 1fr; gap: 6px 12px; }
+</style>

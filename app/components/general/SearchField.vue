@@ -1,0 +1,17 @@
+<script setup lang="ts">
+/** The search of a list. It tells what was typed after a short pause; `/` brings the cursor to it. */
+const { value, label } = defineProps<{ value: string; label: string }>();
+const emit = defineEmits<{ search: [words: string] }>();
+const words = ref(value);
+const field = useTemplateRef<HTMLInputElement>('field');
+watchDebounced(words, (typed) => emit('search', typed), { debounce: 180 });
+useKeys({ '/': () => field.value?.focus() });
+</script>
+
+<template>
+  <input ref="field" v-model="words" type="search" class="search" :aria-label="label" :placeholder="label" @keydown.esc="field?.blur()">
+</template>
+
+<style scoped>
+.search { width: 190px; height: 26px; padding: 3px 9px; background: var(--sheet); border: 1px solid var(--hairline); border-radius: 3px; color: var(--ink); font-size: 12px; }
+</style>

@@ -1,0 +1,103 @@
+import type { RecordSchema } from '#core/record/schema';
+import type { RecordSnapshot } from '#core/record/snapshot';
+import type { Finding } from '#core/preflight/finding';
+import type { Workings } from '#core/formula/workings';
+import type { PrintedValue } from '#core/compose/composition';
+
+/** Problem details (RFC 9457) as the server tells them. */
+export interface ApiProblem {
+  status: number;
+  title: string;
+  detail: string;
+  reason?: string;
+  changes?: { what: string; before: string | null; after: string | null }[];
+  findings?: Finding[];
+}
+
+export type DocumentState = 'preparing' | 'rendered' | 'attached' | 'filed' | 'failed';
+
+export interface PaperTrailEntry { id: string; kind: string; state: DocumentState; number: string }
+export interface DealRow { deal: RecordSnapshot; paperTrail: PaperTrailEntry[] }
+export interface DealsSummary { counts: Record<'all' | 'needs-quote' | 'quoted', number>; stages: string[]; owners: string[] }
+
+/** A document as a row of the register. */
+export interface DocumentRow {
+  id: string;
+  kind: string;
+  state: DocumentState;
+  number: string;
+  title: string;
+  fileName: string;
+  recordId: string;
+  recordName: string;
+  accountName: string;
+  templateId: string;
+  amount: string | null;
+  currency: string | null;
+  issueDate: string;
+  reason: string | null;
+  createdAt: string;
+  filedAt: string | null;
+}
+
+export interface FigureEntry { name: string; label: string; workings: string; internal: boolean }
+
+export interface Proof {
+  template: { id: string; name: string; versionId: string; version: number };
+  record: { id: string; name: string };
+  issueDate: string;
+  sections: Record<string, string>;
+  findings: Finding[];
+  workings: Record<string, Workings>;
+  figures: FigureEntry[];
+  values: Record<string, PrintedValue>;
+  fileName: string;
+  title: string;
+  used: Record<string, string>;
+  leftOut: { block: string; note: string }[];
+  proved: { sums: number };
+  currency: string | null;
+  pages: {
+    glyphs: string;
+    pages: string[];
+    pageSize: { width: number; height: number };
+    landmarks: { id: string; edge: 'start' | 'end'; page: number; y: number }[];
+  };
+}
+
+export interface DocumentDetail {
+  document: DocumentRow & { skipped: Record<string, string>; attachmentId: string | null };
+  explained: { figures: FigureEntry[]; workings: Record<string, Workings>; findings: Finding[] } | null;
+  history: { id: string; kind: string; sentence: string; at: string }[];
+}
+
+export interface TemplateRow { id: string; name: string; kind: string; recordType: string }
+type Query = Record<string, string | number | boolean | undefined>;
+
+/** Every call to the server, in one place. */
+export const api = {
+  deals: (query: Query) => $fetch<{ deals: DealRow[]; total: number }>('/api/deals', { query }),
+  dealsSummary: () => $fetch<DealsSummary>('/api/deals/summary'),
+  deal: (id: string) => $fetch<{ deal: RecordSnapshot; schema: RecordSchema }>(`/api/deals/${encodeURIComponent(id)}`),
+  changeField: (body: { type: string; id: string; version: string; field: string; value: string }) =>
+    $fetch('/api/fields', { method: 'PATCH', body }),
+  templates: () => $fetch<TemplateRow[]>('/api/templates'),
+  proof: (deal: string, template: string) => $fetch<Proof>('/api/proof', { query: { deal, template } }),
+  file: (body: object) => $fetch<{ id: string; number: string }>('/api/documents', { method: 'POST', body }),
+  documents: (query: Query) =>
+    $fetch<{ documents: DocumentRow[]; total: number; totals: { currency: string | null; amount: string | null }[] }>('/api/documents', { query }),
+  document: (id: string) => $fetch<DocumentDetail>(`/api/documents/${id}`),
+  find: (q: string) =>
+    $fetch<{
+      deals: { id: string; name: string; account: string }[];
+      documents: { id: string; number: string; title: string; accountName: string }[];
+      crmAway: boolean;
+    }>('/api/find', { query: { q } }),
+};
+
+/** The problem behind a failed call; a server that does not answer at all is one too. */
+export function asProblem(thrown: unknown): ApiProblem {
+  const told = (thrown as { data?: ApiProblem })?.data;
+  if (told?.title) return told;
+  return { status: 0, title: 'Lumbix does not answer', detail: 'Look whether it is still running, then try again. Nothing was changed.' };
+}

@@ -1,0 +1,49 @@
+import { dayOf, formatDay } from '#core/formula/date';
+import { Decimal } from '#core/money/decimal';
+import { formatDecimal, formatMoney, formatPercent } from '#core/money/format';
+import { isRecord, isRecordList, type FieldValue } from '#core/record/snapshot';
+
+/** The user's own locale, for the screens; documents have their edition's. */
+export const userLocale = () => (typeof navigator === 'undefined' ? 'en-GB' : navigator.language || 'en-GB');
+
+/** A field's value for reading, in the user's locale. Blank is empty. */
+export function fieldText(value: FieldValue | undefined): string {
+  if (value === null || value === undefined) return '';
+  if (typeof value === 'string') return value;
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (isRecordList(value)) return String(value.length);
+  if (isRecord(value)) return typeof value.fields.name === 'string' ? value.fields.name : value.id;
+  if ('number' in value) return formatDecimal(new Decimal(value.number), userLocale(), 0, 12);
+  if ('percent' in value) return formatPercent(new Decimal(value.percent), userLocale());
+  if ('amount' in value) return value.currency ? formatMoney(new Decimal(value.amount), value.currency, userLocale()) : `${value.amount} (no currency)`;
+  if ('date' in value) return dayText(value.date);
+  if ('datetime' in value) return dayText(value.datetime.slice(0, 10));
+  return value.choices.join(', ');
+}
+
+/** A field's value as it is typed into a field: `10` for ten percent, ISO dates. */
+export function fieldInput(value: FieldValue | undefined): string {
+  if (value === null || value === undefined || typeof value !== 'object') return String(value ?? '');
+  if ('number' in value) return value.number;
+  if ('percent' in value) return new Decimal(value.percent).times(100).toFixed();
+  if ('amount' in value) return value.amount;
+  if ('date' in value) return value.date;
+  if ('choices' in value) return value.choices.join(', ');
+  return '';
+}
+
+/** A day, shortly: `14 Dec 2026`. */
+export function dayText(iso: string): string {
+  const day = dayOf(iso);
+  return day === undefined ? iso : formatDay(day, userLocale(), 'short');
+}
+
+/** A moment, shortly: `23 Nov, 14:05`. */
+export function momentText(iso: string): string {
+  return new Intl.DateTimeFormat(userLocale(), { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
+}
+
+/** A sum of the register; dash where a document has none. */
+export function sumText(amount: string | null, currency: string | null): string {
+  return amount && currency ? formatMoney(new Decimal(amount), currency, userLocale()) : '–';
+}

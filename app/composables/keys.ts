@@ -1,0 +1,17 @@
+/**
+ * Keys of a screen. Plain characters are left alone while a person types; an open dialog keeps its own keys.
+ * A name is the key with `Control+` before it where that is held.
+ */
+export function useKeys(actions: Record<string, (event: KeyboardEvent) => void>): void {
+  useEventListener('keydown', (event) => {
+    const name = `${event.ctrlKey || event.metaKey ? 'Control+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`;
+    const action = actions[name];
+    if (!action || event.altKey) return;
+    const target = event.target as HTMLElement | null;
+    const typing = target?.matches('input, textarea, select, [contenteditable]') ?? false;
+    if (typing && !name.startsWith('Control+')) return;
+    if (document.querySelector('[role="dialog"]')) return;
+    event.preventDefault();
+    action(event);
+  });
+}

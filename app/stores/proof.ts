@@ -1,0 +1,98 @@
+import { defineStore } from 'pinia';
+import type { Finding } from '#core/preflight/finding';
+import type { ApiProblem, DocumentState, Proof } from '~/composables/api';
+
+/** How far a filing is. */
+export interface FilingProgress {
+  id: string;
+  number: string;
+  state: DocumentState;
+  reason: string | null;
+}
+
+/** The proof that is open: its pages and findings, what a person does to them, and its filing. */
+export const useProofStore = defineStore('proof', () => {
+  const proof = shallowRef<Proof>();
+  const problem = shallowRef<ApiProblem>();
+  const loading = ref(false);
+  /** Reasons for skipped findings, by finding. */
+  const skipped = ref<Record<string, string>>({});
+  const workingsId = ref<string>();
+  const filing = ref<FilingProgress>();
+  const filingProblem = shallowRef<ApiProblem>();
+  /** From pressing File until the document is filed or has failed. */
+  const busy = ref(false);
+  let newest = 0;
+
+  const findings = computed<Finding[]>(() => proof.value?.findings ?? []);
+  const isOpen = (finding: Finding) => finding.severity === 'stops' || (finding.severity === 'warns' && !skipped.value[finding.id]);
+  const openFindings = computed(() => findings.value.filter(isOpen));
+  const mayFile = computed(() => !!proof.value && openFindings.value.length === 0 && !busy.value && filing.value?.state !== 'filed');
+
+  async function load(dealId: string, templateId: string): Promise<void> {
+    const mine = ++newest;
+    loading.value = true;
+    try {
+      const loaded = await api.proof(dealId, templateId);
+      if (mine !== newest) return;
+      proof.value = loaded;
+      problem.value = undefined;
+      if (workingsId.value && !loaded.workings[workingsId.value]) workingsId.value = undefined;
+    } catch (thrown) {
+      if (mine === newest) problem.value = asProblem(thrown);
+    } finally {
+      if (mine === newest) loading.value = false;
+    }
+  }
+
+  function reset(): void {
+    proof.value = undefined;
+    problem.value = undefined;
+    skipped.value = {};
+    workingsId.value = undefined;
+    filing.value = undefined;
+    filingProblem.value = undefined;
+    busy.value = false;
+  }
+
+  function skip(finding: Finding, reason: string): void {
+    skipped.value = { ...skipped.value, [finding.id]: reason };
+  }
+
+  function unskip(finding: Finding): void {
+    const { [finding.id]: _gone, ...rest } = skipped.value;
+    skipped.value = rest;
+  }
+
+  /** Files the proof that is shown, and follows the document until it is filed or has failed. */
+  async function file(): Promise<void> {
+    if (!proof.value || !mayFile.value) return;
+    const { record, template, used, issueDate } = proof.value;
+    busy.value = true;
+    filingProblem.value = undefined;
+    try {
+      const kept = Object.fromEntries(findings.value.flatMap(({ id }) => (skipped.value[id] ? [[id, skipped.value[id]]] : [])));
+      const begun = await api.file({ recordId: record.id, templateId: template.id, templateVersionId: template.versionId, issueDate, used, skipped: kept });
+      filing.value = { ...begun, state: 'preparing', reason: null };
+      follow(begun.id);
+    } catch (thrown) {
+      filingProblem.value = asProblem(thrown);
+      busy.value = false;
+      if (filingProblem.value.status === 409 || filingProblem.value.status === 422) await load(record.id, template.id);
+    }
+  }
+
+  function follow(id: string): void {
+    const states = new EventSource(`/api/documents/${id}/states`);
+    states.onmessage = ({ data }) => {
+      const told = JSON.parse(data as string) as FilingProgress | null;
+      if (!told || filing.value?.id !== id) return states.close();
+      filing.value = { id, number: told.number, state: told.state, reason: told.reason };
+      if (told.state !== 'filed' && told.state !== 'failed') return;
+      busy.value = false;
+      states.close();
+    };
+  }
+
+  return { proof, problem, loading, skipped, workingsId, filing, filingProblem, busy, findings, openFindings, mayFile, isOpen, load, reset, skip, unskip, file };
+});

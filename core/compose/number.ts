@@ -1,0 +1,24 @@
+import { dayOf } from '../formula/date';
+import { Sheet } from '../formula/sheet';
+import { error, type Value } from '../formula/value';
+
+/**
+ * A document's number by its series' formula, which may read the issue date and the serial and nothing else.
+ * @throws Error with a sentence when the formula gives no text.
+ */
+export function documentNumber(formula: string, issueDate: string, serial: number): string {
+  const day = dayOf(issueDate);
+  const issued: Value = day === undefined ? error(`The issue date ${issueDate} is not a date.`) : { type: 'date', day };
+  const sheet = new Sheet({
+    sheet: { currency: '""', rounding: 'half-away', perLine: [], lists: [], document: [], sums: [] },
+    schema: { types: {} },
+    snapshot: { type: 'Series', id: 'series', fields: {} },
+    root: 'series',
+    roots: { document: { issue_date: issued } },
+    locale: 'en',
+    serial,
+  });
+  const { value } = sheet.evaluate('number', formula);
+  if (value.type === 'text' && value.value.trim() !== '') return value.value;
+  throw new Error(value.type === 'error' ? value.message : 'The series’ formula gives no number.');
+}

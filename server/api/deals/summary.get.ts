@@ -1,0 +1,9 @@
+import { countDeals, dealFilters } from '../../deals';
+import { route } from '../../problem';
+import { services } from '../../services';
+
+export default route(async () => {
+  const { database } = await services();
+  const [counts, filters] = await Promise.all([countDeals(database), dealFilters()]);
+  return { counts, ...filters };
+});

@@ -1,0 +1,17 @@
+import { getRouterParams, setResponseHeaders } from 'h3';
+import { route } from '../../../problem';
+import { readFile } from '../../../register';
+import { documentId } from '../../../requests';
+import { services } from '../../../services';
+
+export default route(async (event) => {
+  const { id } = await documentId.validate(getRouterParams(event));
+  const { bytes, fileName, sha256 } = await readFile((await services()).database, id);
+  setResponseHeaders(event, {
+    'Content-Type': 'application/pdf',
+    'Content-Disposition': `inline; filename*=UTF-8''${encodeURIComponent(fileName)}`,
+    'Cache-Control': 'private, max-age=31536000, immutable',
+    ETag: `"${sha256}"`,
+  });
+  return bytes;
+});

@@ -1,0 +1,10 @@
+import { getQuery } from 'h3';
+import { route } from '../../problem';
+import { listDocuments } from '../../register';
+import { registerQuery } from '../../requests';
+import { services } from '../../services';
+
+export default route(async (event) => {
+  const query = await registerQuery.validate(getQuery(event));
+  return listDocuments((await services()).database, query);
+});

@@ -1,0 +1,12 @@
+import { readBody, setResponseStatus } from 'h3';
+import { beginFiling, type FilingRequest } from '../../filing/begin';
+import { route } from '../../problem';
+import { filingBody } from '../../requests';
+import { services } from '../../services';
+
+export default route(async (event) => {
+  const request = (await filingBody.validate(await readBody(event))) as FilingRequest;
+  const begun = await beginFiling(await services(), request);
+  setResponseStatus(event, 202);
+  return begun;
+});

@@ -1,0 +1,9 @@
+import { readBody } from 'h3';
+import { changeField } from '../change';
+import { route } from '../problem';
+import { changeBody } from '../requests';
+
+export default route(async (event) => {
+  await changeField(await changeBody.validate(await readBody(event)));
+  return { changed: true };
+});

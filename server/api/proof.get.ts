@@ -1,0 +1,10 @@
+import { getQuery } from 'h3';
+import { route } from '../problem';
+import { proofDocument } from '../proof';
+import { proofQuery } from '../requests';
+import { services } from '../services';
+
+export default route(async (event) => {
+  const { deal, template } = await proofQuery.validate(getQuery(event));
+  return proofDocument(await services(), deal, template);
+});

@@ -1,0 +1,55 @@
+import type { FieldSchema } from '../core/record/schema';
+import type { FieldValue } from '../core/record/snapshot';
+import { dayOf } from '../core/formula/date';
+import { Decimal } from '../core/money/decimal';
+import { changeRecord } from './crm/records';
+import { crmSchema } from './crm/schema';
+import { Problem } from './problem';
+import type { FieldChange } from './requests';
+
+/**
+ * Writes one corrected field back onto its record, if nobody else has changed the record since it was read.
+ * @throws Problem for a value the field cannot hold, CrmError
+ */
+export async function changeField({ type, id, version, field, value }: FieldChange): Promise<void> {
+  const { records } = await crmSchema();
+  const declared = records.types[type]?.fields[field];
+  if (!declared || declared.readonly) throw new Problem(422, 'This field cannot be changed here', `Change “${declared?.label ?? field}” in the CRM.`);
+  await changeRecord(type, id, version, { [field]: typedValue(declared, value.trim()) });
+}
+
+/** A field's value from what a person typed. */
+function typedValue(field: FieldSchema, typed: string): FieldValue {
+  if (typed === '') {
+    if (!field.nullable) throw wrong(field, 'cannot be empty');
+    return field.type === 'choices' ? { choices: [] } : null;
+  }
+  switch (field.type) {
+    case 'number':
+      return { number: decimal(field, typed) };
+    case 'percent':
+      return { percent: new Decimal(decimal(field, typed.replace(/\s*%$/, ''))).div(100).toFixed() };
+    case 'money':
+      return { amount: decimal(field, typed), currency: null };
+    case 'date':
+      if (dayOf(typed) === undefined) throw wrong(field, 'is a date such as 2026-11-23');
+      return { date: typed };
+    case 'boolean':
+      return typed === 'true';
+    case 'choices':
+      return { choices: typed.split(',').map((each) => each.trim()).filter(Boolean) }; // prettier-ignore
+    case 'choice':
+      if (field.allowed && !field.allowed.some((each) => each.value === typed))
+        throw wrong(field, `is one of ${field.allowed.map((each) => each.label).join(', ')}`);
+      return typed;
+    default:
+      return typed;
+  }
+}
+
+function decimal(field: FieldSchema, typed: string): string {
+  if (!/^-?\d+(\.\d+)?$/.test(typed)) throw wrong(field, 'is a number with a point before its decimals, such as 1250.50');
+  return typed;
+}
+
+const wrong = (field: FieldSchema, what: string) => new Problem(422, 'This value does not fit', `${field.label} ${what}.`);

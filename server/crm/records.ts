@@ -1,0 +1,184 @@
+import { Decimal } from '../../core/money/decimal';
+import type { FieldSchema } from '../../core/record/schema';
+import type { FieldValue, RecordSnapshot } from '../../core/record/snapshot';
+import type { PathTree } from '../../core/template/paths';
+import { CrmError, requestCrm } from './client';
+import { crmSchema, type CrmSchema } from './schema';
+
+type Entity = Record<string, unknown>;
+
+/** One page of a list of records. */
+export interface RecordPage {
+  records: RecordSnapshot[];
+  total: number;
+}
+
+export interface ListQuery {
+  filter?: string;
+  orderBy?: string;
+  skip: number;
+  top: number;
+}
+
+/**
+ * Reads one record with exactly the fields of a path tree, in one request (more only where the CRM pages a long
+ * relation).
+ * @throws CrmError
+ */
+export async function readRecord(type: string, id: string, paths: PathTree): Promise<RecordSnapshot> {
+  const schema = await crmSchema();
+  const query = selection(schema, type, paths);
+  const response = await requestCrm({ path: `${setOf(schema, type)}('${encodeKey(id)}')?${query}`, repeatable: true });
+  const entity = (await response.json()) as Entity;
+  await followNested(entity);
+  return snapshot(schema, type, entity, paths);
+}
+
+/** Reads a page of a list of records. @throws CrmError */
+export async function listRecords(type: string, paths: PathTree, query: ListQuery): Promise<RecordPage> {
+  const schema = await crmSchema();
+  const options = [selection(schema, type, paths), '$count=true', `$top=${query.top}`, `$skip=${query.skip}`];
+  if (query.filter) options.push(`$filter=${encodeURIComponent(query.filter)}`);
+  if (query.orderBy) options.push(`$orderby=${encodeURIComponent(query.orderBy)}`);
+  const response = await requestCrm({ path: `${setOf(schema, type)}?${options.join('&')}`, repeatable: true });
+  const page = (await response.json()) as { value: Entity[]; '@odata.count': number; '@odata.nextLink'?: string };
+  const entities = await followNext(page.value, page['@odata.nextLink']);
+  return { records: entities.map((entity) => snapshot(schema, type, entity, paths)), total: page['@odata.count'] };
+}
+
+/**
+ * Changes fields of a record, if it is still the version that was seen.
+ * @throws CrmError `conflict` when somebody else was faster, `refused` with the CRM's reason.
+ */
+export async function changeRecord(type: string, id: string, version: string, fields: Record<string, FieldValue>): Promise<void> {
+  const schema = await crmSchema();
+  const body = Object.fromEntries(Object.entries(fields).map(([name, value]) => [name, stored(schema, type, name, value)]));
+  await requestCrm({
+    method: 'PATCH',
+    path: `${setOf(schema, type)}('${encodeKey(id)}')`,
+    headers: { 'If-Match': version, 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+    repeatable: false,
+  });
+}
+
+/** Every field of a record type, with the same of some of its relations: for showing a whole record. */
+export async function wholeRecord(type: string, relations: readonly string[]): Promise<PathTree> {
+  const { records } = await crmSchema();
+  const plain = (name: string) => new Set(Object.values(records.types[name]?.fields ?? {}).filter((field) => !field.target).map((field) => field.name)); // prettier-ignore
+  const related = relations.flatMap((name): [string, PathTree][] => {
+    const target = records.types[type]?.fields[name]?.target;
+    return target ? [[name, { fields: plain(target), related: new Map() }]] : [];
+  });
+  return { fields: plain(type), related: new Map(related) };
+}
+
+function selection(schema: CrmSchema, type: string, paths: PathTree): string {
+  const { select, expand } = options(schema, type, paths);
+  return [`$select=${select}`, ...(expand ? [`$expand=${expand}`] : [])].join('&');
+}
+
+function options(schema: CrmSchema, type: string, paths: PathTree): { select: string; expand: string } {
+  const fields = schema.records.types[type]?.fields ?? {};
+  const select = new Set(['id', ...[...paths.fields].filter((name) => fields[name] && !fields[name].target)]);
+  for (const name of paths.fields) {
+    const currency = schema.storedAs[type]?.[name]?.currencyPath;
+    if (currency) select.add(currency);
+  }
+  const expand = [...paths.related].map(([name, nested]) => {
+    const inner = options(schema, fields[name]!.target!, nested);
+    const order = fields[name]!.type === 'records' && schema.records.types[fields[name]!.target!]?.fields.position ? ';$orderby=position' : '';
+    return `${name}($select=${inner.select}${inner.expand ? `;$expand=${inner.expand}` : ''}${order})`;
+  });
+  return { select: [...select].join(','), expand: expand.join(',') };
+}
+
+/** Follows the links to the rest of long relations inside an entity, at every depth. */
+async function followNested(entity: Entity): Promise<void> {
+  for (const [name, value] of Object.entries(entity)) {
+    if (Array.isArray(value)) {
+      const next = entity[`${name}@odata.nextLink`] as string | undefined;
+      if (next) entity[name] = await followNext(value as Entity[], next);
+      for (const item of entity[name] as unknown[]) if (isEntity(item)) await followNested(item);
+    } else if (isEntity(value)) await followNested(value);
+  }
+}
+
+async function followNext(entities: Entity[], next: string | undefined): Promise<Entity[]> {
+  const all = [...entities];
+  for (let link = next; link; ) {
+    const response = await requestCrm({ path: link, repeatable: true });
+    const page = (await response.json()) as { value: Entity[]; '@odata.nextLink'?: string };
+    all.push(...page.value);
+    link = page['@odata.nextLink'];
+  }
+  return all;
+}
+
+const isEntity = (value: unknown): value is Entity => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+function snapshot(schema: CrmSchema, type: string, entity: Entity, paths: PathTree): RecordSnapshot {
+  const known = schema.records.types[type]?.fields ?? {};
+  const fields: Record<string, FieldValue> = {};
+  for (const name of paths.fields) {
+    if (known[name] && name in entity) fields[name] = fieldValue(schema, type, known[name], entity);
+  }
+  for (const [name, nested] of paths.related) {
+    const target = known[name]?.target;
+    const value = entity[name];
+    if (!target) continue;
+    if (Array.isArray(value)) fields[name] = value.map((item) => snapshot(schema, target, item as Entity, nested));
+    else fields[name] = isEntity(value) ? snapshot(schema, target, value, nested) : null;
+  }
+  return { type, id: String(entity.id), version: entity['@odata.etag'] as string | undefined, fields };
+}
+
+function fieldValue(schema: CrmSchema, type: string, field: FieldSchema, entity: Entity): FieldValue {
+  const raw = entity[field.name];
+  if (raw === null || raw === undefined) return null;
+  const { currencyPath, percentPoints } = schema.storedAs[type]?.[field.name] ?? {};
+  switch (field.type) {
+    case 'money':
+      return { amount: decimalText(raw), currency: (currencyPath ? (entity[currencyPath] as string | null) : null) ?? null };
+    case 'percent':
+      return { percent: new Decimal(decimalText(raw)).div(percentPoints ? 100 : 1).toFixed() };
+    case 'number':
+      return { number: decimalText(raw) };
+    case 'date':
+      return { date: String(raw) };
+    case 'datetime':
+      return { datetime: String(raw) };
+    case 'choices':
+      return { choices: (raw as unknown[]).map(String) };
+    case 'boolean':
+      return raw === true;
+    default:
+      return String(raw);
+  }
+}
+
+/** Decimals travel as text; a service that sends JSON numbers is read by its shortest decimal form. */
+function decimalText(raw: unknown): string {
+  const text = String(raw);
+  if (!/^-?\d+(\.\d+)?(e[+-]?\d+)?$/i.test(text)) throw new CrmError('refused', `The CRM sent “${text}” where a number was expected.`);
+  return new Decimal(text).toFixed();
+}
+
+function stored(schema: CrmSchema, type: string, name: string, value: FieldValue): unknown {
+  if (value === null || typeof value !== 'object') return value;
+  if ('amount' in value) return value.amount;
+  if ('percent' in value) return new Decimal(value.percent).times(schema.storedAs[type]?.[name]?.percentPoints ? 100 : 1).toFixed();
+  if ('number' in value) return Number.isInteger(Number(value.number)) ? Number(value.number) : value.number;
+  if ('date' in value) return value.date;
+  if ('datetime' in value) return value.datetime;
+  if ('choices' in value) return value.choices;
+  throw new CrmError('refused', `“${name}” is a relation and cannot be set here.`);
+}
+
+function setOf(schema: CrmSchema, type: string): string {
+  const set = schema.sets[type];
+  if (!set) throw new CrmError('missing', `The CRM has no record type ${type}.`);
+  return set;
+}
+
+const encodeKey = (id: string) => encodeURIComponent(id.replaceAll("'", "''"));

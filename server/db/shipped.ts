@@ -1,0 +1,48 @@
+import { eq } from 'drizzle-orm';
+import { v7 as uuidv7 } from 'uuid';
+import type { HouseStyle, Template } from '../../core/template/template';
+import type { Connection } from './database';
+import { houseStyles, series, templates, templateVersions } from './schema';
+
+const QUOTE_SERIES = {
+  id: 'quote',
+  label: 'Quotes',
+  formula: '"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)',
+};
+
+/**
+ * Puts the shipped house styles, templates and series into the database. A template that is there already gets a new
+ * version only where the shipped file differs from its current one, so nothing that documents were made from changes.
+ */
+export async function loadShipped(connection: Connection, styles: HouseStyle[], shipped: Template[]): Promise<void> {
+  await connection.insert(series).values(QUOTE_SERIES).onConflictDoNothing();
+  for (const style of styles) {
+    const values = { id: style.id, name: style.name, body: style };
+    await connection.insert(houseStyles).values(values).onConflictDoUpdate({ target: houseStyles.id, set: values });
+  }
+  for (const template of shipped) {
+    const style = styles.find(({ id }) => id === template.houseStyle);
+    if (!style) throw new Error(`The template ${template.id} asks for the house style ${template.houseStyle}, which is not there.`);
+    await publish(connection, template, style);
+  }
+}
+
+async function publish(connection: Connection, template: Template, houseStyle: HouseStyle): Promise<void> {
+  const versions = await connection.select().from(templateVersions).where(eq(templateVersions.templateId, template.id));
+  const newest = versions.sort((a, b) => b.version - a.version)[0];
+  const same = newest && canonicalJson(newest.body) === canonicalJson(template) && canonicalJson(newest.houseStyle) === canonicalJson(houseStyle);
+  if (same) return;
+  const id = uuidv7();
+  await connection.insert(templateVersions).values({ id, templateId: template.id, version: (newest?.version ?? 0) + 1, body: template, houseStyle });
+  const values = { id: template.id, name: template.name, kind: template.kind, recordType: template.record.type, currentVersion: id };
+  await connection.insert(templates).values(values).onConflictDoUpdate({ target: templates.id, set: values });
+}
+
+/** JSON with sorted keys: the database keeps objects without their order. */
+function canonicalJson(value: unknown): string {
+  return JSON.stringify(value, (_key, each: unknown) =>
+    each !== null && typeof each === 'object' && !Array.isArray(each)
+      ? Object.fromEntries(Object.entries(each).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : each,
+  );
+}

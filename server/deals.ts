@@ -1,0 +1,142 @@
+import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
+import type { RecordSchema } from '../core/record/schema';
+import type { RecordSnapshot } from '../core/record/snapshot';
+import { listRecords, readRecord, wholeRecord } from './crm/records';
+import { crmSchema } from './crm/schema';
+import type { Database } from './db/database';
+import { documents } from './db/schema';
+
+/** Which deals a list shows. */
+export interface DealsQuery {
+  view: 'all' | 'needs-quote' | 'quoted';
+  search?: string;
+  stage?: string;
+  owner?: string;
+  sort: string;
+  descending: boolean;
+  skip: number;
+  top: number;
+}
+
+/** The latest document of one kind on a deal. */
+export interface PaperTrailEntry {
+  id: string;
+  kind: string;
+  state: string;
+  number: string;
+}
+
+export interface DealRow {
+  deal: RecordSnapshot;
+  paperTrail: PaperTrailEntry[];
+}
+
+/** Fields of the deals list that can be sorted by, with what the CRM is asked to sort by. */
+const SORTS: Readonly<Record<string, string>> = {
+  name: 'name',
+  account: 'account/name',
+  stage: 'stage',
+  amount: 'amount',
+  closes_on: 'closes_on',
+};
+
+const LISTED = {
+  fields: new Set(['name', 'number', 'stage', 'owner', 'amount', 'currency', 'closes_on']),
+  related: new Map([['account', { fields: new Set(['name']), related: new Map() }]]),
+};
+
+/** A page of deals from the CRM, each with its paper trail from the register. @throws CrmError */
+export async function listDeals(database: Database, query: DealsQuery): Promise<{ deals: DealRow[]; total: number }> {
+  const filter = await viewFilter(database, query);
+  const direction = query.descending ? ' desc' : '';
+  const orderBy = `${SORTS[query.sort] ?? 'name'}${direction},id`;
+  const { records, total } = await listRecords('Deal', LISTED, { filter, orderBy, skip: query.skip, top: query.top });
+  const trails = await paperTrails(database, records.map(({ id }) => id));
+  return { deals: records.map((deal) => ({ deal, paperTrail: trails.get(deal.id) ?? [] })), total };
+}
+
+/** How many deals each view of the list has. @throws CrmError */
+export async function countDeals(database: Database): Promise<Record<DealsQuery['view'], number>> {
+  const views = ['all', 'needs-quote', 'quoted'] as const;
+  const totals = await Promise.all(
+    views.map(async (view) => {
+      const filter = await viewFilter(database, { view });
+      return (await listRecords('Deal', { fields: new Set(), related: new Map() }, { filter, skip: 0, top: 0 })).total;
+    }),
+  );
+  return Object.fromEntries(views.map((view, index) => [view, totals[index]!])) as Record<DealsQuery['view'], number>;
+}
+
+async function viewFilter(database: Database, query: Pick<DealsQuery, 'view' | 'search' | 'stage' | 'owner'>): Promise<string | undefined> {
+  const parts: string[] = [];
+  if (query.view !== 'all') {
+    const quoted = await quotedDeals(database);
+    const list = quoted.length === 0 ? undefined : `id in (${quoted.map(quote).join(',')})`;
+    if (query.view === 'quoted') parts.push(list ?? "id eq ''");
+    else parts.push("stage in ('Enquiry','Site visit')", ...(list ? [`not (${list})`] : []));
+  }
+  if (query.stage) parts.push(`stage eq ${quote(query.stage)}`);
+  if (query.owner) parts.push(`owner eq ${quote(query.owner)}`);
+  const search = query.search?.trim().toLowerCase();
+  if (search) {
+    const within = ['name', 'number', 'account/name'].map((path) => `contains(tolower(${path}),${quote(search)})`);
+    parts.push(`(${within.join(' or ')})`);
+  }
+  return parts.length === 0 ? undefined : parts.join(' and ');
+}
+
+/** An OData text: apostrophes doubled (OData ABNF, SQUOTE-in-string). */
+const quote = (text: string) => `'${text.replaceAll("'", "''")}'`;
+
+async function quotedDeals(database: Database): Promise<string[]> {
+  const rows = await database
+    .selectDistinct({ id: documents.recordId })
+    .from(documents)
+    .where(and(eq(documents.kind, 'quote'), ne(documents.state, 'failed')));
+  return rows.map(({ id }) => id);
+}
+
+async function paperTrails(database: Database, dealIds: string[]): Promise<Map<string, PaperTrailEntry[]>> {
+  const trails = new Map<string, PaperTrailEntry[]>();
+  if (dealIds.length === 0) return trails;
+  const rows = await database
+    .selectDistinctOn([documents.recordId, documents.kind], {
+      recordId: documents.recordId,
+      id: documents.id,
+      kind: documents.kind,
+      state: documents.state,
+      number: documents.number,
+    })
+    .from(documents)
+    .where(inArray(documents.recordId, dealIds))
+    .orderBy(documents.recordId, documents.kind, desc(documents.createdAt));
+  for (const { recordId, ...entry } of rows) trails.set(recordId, [...(trails.get(recordId) ?? []), entry]);
+  return trails;
+}
+
+/** A deal with all its fields, lines and related records, and what the fields mean. @throws CrmError */
+export async function wholeDeal(id: string): Promise<{ deal: RecordSnapshot; schema: RecordSchema }> {
+  const { records } = await crmSchema();
+  const deal = await readRecord('Deal', id, await wholeRecord('Deal', ['account', 'contact', 'lines']));
+  return { deal, schema: records };
+}
+
+/** Stages and owners to filter by. Owners are those of the deals themselves. */
+export async function dealFilters(): Promise<{ stages: string[]; owners: string[] }> {
+  const { records } = await crmSchema();
+  const stages = records.types.Deal?.fields.stage?.allowed?.map(({ value }) => value) ?? [];
+  const { records: deals } = await listRecords('Deal', { fields: new Set(['owner']), related: new Map() }, { skip: 0, top: 500 });
+  const owners = [...new Set(deals.map(({ fields }) => fields.owner).filter((owner) => typeof owner === 'string'))];
+  return { stages, owners: owners.sort() };
+}
+
+/** Deals of the register's rows that match a search, for the find field. */
+export async function findDocuments(database: Database, search: string) {
+  const pattern = `%${search.replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
+  return database
+    .select({ id: documents.id, number: documents.number, title: documents.title, accountName: documents.accountName, state: documents.state })
+    .from(documents)
+    .where(sql`${documents.number} ilike ${pattern} or ${documents.title} ilike ${pattern} or ${documents.accountName} ilike ${pattern}`)
+    .orderBy(desc(documents.createdAt))
+    .limit(6);
+}

@@ -1,0 +1,153 @@
+import { createHash } from 'node:crypto';
+import { and, eq } from 'drizzle-orm';
+import type pg from 'pg';
+import { freeFileName } from '../../core/compose/file-name';
+import { attach, listAttachments } from '../crm/attachments';
+import { CrmError } from '../crm/client';
+import type { Database } from '../db/database';
+import { documentFiles, documents, type DocumentState } from '../db/schema';
+import type { Press } from '../press/press';
+import { addEvent } from './events';
+import { pressJob, templateVersion } from './template';
+
+type StoredDocument = typeof documents.$inferSelect;
+
+export interface FilingServices {
+  pool: pg.Pool;
+  database: Database;
+  press: Press;
+}
+
+/** A filing that cannot go on: the document fails and its number stays in the register as void. */
+class Unfileable extends Error {}
+
+/**
+ * Takes a document as far along `preparing → rendered → attached → filed` as it goes. Every step can be repeated, and
+ * starts from what the database says, so it may be called again after a kill at any line. One call at a time per
+ * document, over all processes: a lock that goes with the connection.
+ * @throws CrmError while the CRM is away: the document stays where it is, to be tried again.
+ */
+export async function advance(services: FilingServices, documentId: string): Promise<void> {
+  const lock = await services.pool.connect();
+  try {
+    const { rows } = await lock.query('select pg_try_advisory_lock(hashtextextended($1, 0)) as held', [documentId]);
+    if (!(rows[0] as { held: boolean }).held) return;
+    try {
+      await walk(services, documentId);
+    } finally {
+      await lock.query('select pg_advisory_unlock(hashtextextended($1, 0))', [documentId]);
+    }
+  } finally {
+    lock.release();
+  }
+}
+
+async function walk(services: FilingServices, documentId: string): Promise<void> {
+  for (;;) {
+    const [document] = await services.database.select().from(documents).where(eq(documents.id, documentId));
+    if (!document) return;
+    try {
+      switch (document.state) {
+        case 'preparing':
+          await render(services, document);
+          break;
+        case 'rendered':
+          await attachToRecord(services, document);
+          break;
+        case 'attached':
+          await finish(services, document);
+          break;
+        case 'filed':
+        case 'failed':
+          return;
+      }
+    } catch (problem) {
+      if (problem instanceof CrmError && problem.failure === 'away') {
+        await services.database.update(documents).set({ reason: problem.message }).where(eq(documents.id, document.id));
+        throw problem;
+      }
+      // From "attached" on a document only goes forward.
+      if (document.state === 'attached') throw problem;
+      await fail(services, document, problem);
+      return;
+    }
+  }
+}
+
+/** preparing → rendered: the bytes and their hash are stored. */
+async function render({ database, press }: FilingServices, document: StoredDocument): Promise<void> {
+  const published = await templateVersion(database, document.templateVersionId);
+  const { issueDate, edition, plan, number, serial } = document;
+  const job = await pressJob(published, document.snapshot, { issueDate, edition, plan, number: { serial, text: number } });
+  const { composition, pdf } = await press.print(job);
+  if (!pdf) throw new Unfileable(composition.findings.find(({ severity }) => severity === 'stops')!.sentence);
+  const taken = (await listAttachments(document.recordId)).map(({ name }) => name);
+  const { assets: _assets, ...kept } = composition;
+  await database.transaction(async (transaction) => {
+    const bytes = Buffer.from(pdf);
+    await transaction
+      .insert(documentFiles)
+      .values({ documentId: document.id, mediaType: 'application/pdf', sha256: sha256(bytes), bytes })
+      .onConflictDoNothing();
+    const fileName = freeFileName(composition.fileName, taken);
+    await move(transaction, document, 'rendered', { composition: kept, title: composition.title, fileName });
+    await addEvent(transaction, document.id, 'rendered', `The PDF was set on ${pages(bytes)}.`);
+  });
+}
+
+/** rendered → attached: the CRM has confirmed that it holds the file. */
+async function attachToRecord({ database }: FilingServices, document: StoredDocument): Promise<void> {
+  const [file] = await database.select().from(documentFiles).where(eq(documentFiles.documentId, document.id));
+  if (!file || sha256(file.bytes) !== file.sha256) throw new Unfileable('The stored PDF is not what was rendered.');
+  const { recordId, id, fileName, createdAt } = document;
+  const present = (await listAttachments(recordId)).find((each) => each.name === fileName && each.sha256 === file.sha256);
+  const attachment = present ?? (await attach(recordId, id, fileName, file.bytes, createdAt));
+  if (attachment.sha256 !== file.sha256) throw new Unfileable('The CRM holds another file under this document’s id.');
+  await database.transaction(async (transaction) => {
+    await move(transaction, document, 'attached', { attachmentId: attachment.id });
+    await addEvent(transaction, document.id, 'attached', `“${attachment.name}” is on the deal in the CRM.`);
+  });
+}
+
+/** attached → filed: the register entry is final. */
+async function finish({ database }: FilingServices, document: StoredDocument): Promise<void> {
+  await database.transaction(async (transaction) => {
+    await move(transaction, document, 'filed', { filedAt: new Date() });
+    await addEvent(transaction, document.id, 'filed', 'Filed.');
+  });
+}
+
+async function fail({ database }: FilingServices, document: StoredDocument, problem: unknown): Promise<void> {
+  const known = problem instanceof Unfileable || problem instanceof CrmError;
+  if (!known) process.stderr.write(`Filing ${document.number}: ${problem instanceof Error ? problem.stack : String(problem)}\n`);
+  const reason = known ? problem.message : 'The page could not be set; the log says more.';
+  await database.transaction(async (transaction) => {
+    await move(transaction, document, 'failed', { reason });
+    await addEvent(transaction, document.id, 'failed', `Number ${document.number} is void: ${reason}`);
+  });
+}
+
+/** Moves a document on from the state it was read in. */
+async function move(
+  connection: Pick<Database, 'update'>,
+  document: StoredDocument,
+  state: DocumentState,
+  changes: Partial<StoredDocument>,
+): Promise<void> {
+  const moved = await connection
+    .update(documents)
+    .set({ reason: null, ...changes, state })
+    .where(and(eq(documents.id, document.id), eq(documents.state, document.state)))
+    .returning({ id: documents.id });
+  if (moved.length !== 1) throw new Error(`The document ${document.number} was moved by somebody else.`);
+}
+
+/** SHA-256 in hexadecimal. */
+export function sha256(bytes: Uint8Array): string {
+  return createHash('sha256').update(bytes).digest('hex');
+}
+
+function pages(pdf: Buffer): string {
+  const count = pdf.toString('latin1').match(/\/Type\s*\/Page\b/g)?.length ?? 0;
+  return count === 1 ? 'one page' : `${count} pages`;
+}

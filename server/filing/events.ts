@@ -1,0 +1,11 @@
+import { sql } from 'drizzle-orm';
+import { v7 as uuidv7 } from 'uuid';
+import type { Connection } from '../db/database';
+import { events } from '../db/schema';
+import { DOCUMENT_CHANNEL } from '../jobs/queue';
+
+/** Adds to a document's history and tells everybody who watches it. */
+export async function addEvent(connection: Connection, documentId: string, kind: string, sentence: string): Promise<void> {
+  await connection.insert(events).values({ id: uuidv7(), documentId, kind, sentence });
+  await connection.execute(sql`select pg_notify(${DOCUMENT_CHANNEL}, ${documentId})`);
+}

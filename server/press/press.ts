@@ -1,0 +1,66 @@
+import Piscina from 'piscina';
+import { join } from 'node:path';
+import type { ComposeContext } from '../../core/compose/compose';
+import type { Composition } from '../../core/compose/composition';
+import type { RecordSnapshot } from '../../core/record/snapshot';
+import type { Template } from '../../core/template/template';
+import type { ProofPages } from '../../render/typst/typesetter';
+import { config } from '../config';
+
+/** What a composition is made of. Plain data: it is handed to a worker thread. */
+export interface PressJob {
+  template: Template;
+  snapshot: RecordSnapshot;
+  context: ComposeContext;
+}
+
+export type PressTask =
+  | { task: 'compose'; job: PressJob }
+  | { task: 'proof'; job: PressJob }
+  | { task: 'print'; job: PressJob };
+
+export interface Proof {
+  composition: Composition;
+  pages: ProofPages;
+}
+
+export interface Print {
+  composition: Composition;
+  /** Absent when the composition holds a finding that stops filing. */
+  pdf?: Uint8Array;
+}
+
+/** The worker threads that compose and set documents, so that neither is done on the process's own thread. */
+export class Press {
+  readonly #pool: Piscina;
+
+  constructor(threads: number) {
+    this.#pool = new Piscina({
+      filename: join(config.buildFolder, 'press-worker.mjs'),
+      minThreads: 1,
+      maxThreads: threads,
+      idleTimeout: 60_000,
+      workerData: { pressFolder: join(config.buildFolder, 'press') },
+    });
+  }
+
+  compose(job: PressJob): Promise<Composition> {
+    return this.#run<Composition>({ task: 'compose', job });
+  }
+
+  proof(job: PressJob): Promise<Proof> {
+    return this.#run<Proof>({ task: 'proof', job });
+  }
+
+  print(job: PressJob): Promise<Print> {
+    return this.#run<Print>({ task: 'print', job });
+  }
+
+  close(): Promise<void> {
+    return this.#pool.destroy();
+  }
+
+  #run<Result>(task: PressTask): Promise<Result> {
+    return this.#pool.run(task) as Promise<Result>;
+  }
+}

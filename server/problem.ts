@@ -1,0 +1,58 @@
+import { defineEventHandler, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3';
+import { ValidationError } from 'yup';
+import { CrmError, type CrmFailure } from './crm/client';
+
+/** Something a person asked for that cannot be done, as RFC 9457 problem details: what happened and what to do. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly detail: string,
+    /** Further members for programs. */
+    readonly members: Readonly<Record<string, unknown>> = {},
+  ) {
+    super(detail);
+    this.name = 'Problem';
+  }
+}
+
+/** A route that leaves every error as problem details. Errors nobody foresaw are logged and told without internals. */
+export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
+  return defineEventHandler(async (event) => {
+    try {
+      return await handler(event);
+    } catch (thrown) {
+      const problem = asProblem(thrown);
+      setResponseStatus(event, problem.status);
+      setResponseHeader(event, 'Content-Type', 'application/problem+json');
+      return { type: 'about:blank', status: problem.status, title: problem.title, detail: problem.detail, ...problem.members };
+    }
+  });
+}
+
+function asProblem(thrown: unknown): Problem {
+  if (thrown instanceof Problem) return thrown;
+  if (thrown instanceof ValidationError) return new Problem(400, 'The request is not right', thrown.errors.join(' '));
+  if (thrown instanceof CrmError) return crmProblem(thrown);
+  process.stderr.write(`${thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown)}\n`);
+  if (isDatabaseAway(thrown))
+    return new Problem(503, 'The database is away', 'Lumbix cannot reach its database. Nothing was changed; try again in a moment.');
+  return new Problem(500, 'Something went wrong', 'Lumbix could not do this. Nothing was changed; try again, and look at the log if it stays.');
+}
+
+const CRM_PROBLEMS: Readonly<Record<CrmFailure, [status: number, title: string, advice: string]>> = {
+  away: [503, 'The CRM is away', 'Lumbix itself works; what is in the register can still be opened.'],
+  refused: [422, 'The CRM refused this', 'Nothing was changed.'],
+  conflict: [409, 'Somebody else was faster', 'Nothing was changed. Load the deal again and repeat your change.'],
+  missing: [404, 'The CRM has no such record', 'It may have been deleted there.'],
+};
+
+function crmProblem({ failure, message }: CrmError): Problem {
+  const [status, title, advice] = CRM_PROBLEMS[failure];
+  return new Problem(status, title, `${message} ${advice}`, { reason: `crm-${failure}` });
+}
+
+function isDatabaseAway(thrown: unknown): boolean {
+  const code = (thrown as { code?: string; cause?: { code?: string } })?.code ?? (thrown as { cause?: { code?: string } })?.cause?.code;
+  return code === 'ECONNREFUSED' || code === '57P01' || code === '57P03';
+}

@@ -1,0 +1,100 @@
+import { and, asc, desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
+import type { Database } from './db/database';
+import { documentFiles, documents, events, type DocumentState } from './db/schema';
+import { sha256 } from './filing/advance';
+import { Problem } from './problem';
+
+export interface RegisterQuery {
+  search?: string;
+  kind?: string;
+  state?: DocumentState;
+  recordId?: string;
+  sort: string;
+  descending: boolean;
+  skip: number;
+  top: number;
+}
+
+const ROW = {
+  id: documents.id,
+  kind: documents.kind,
+  state: documents.state,
+  number: documents.number,
+  title: documents.title,
+  fileName: documents.fileName,
+  recordId: documents.recordId,
+  recordName: documents.recordName,
+  accountName: documents.accountName,
+  templateId: documents.templateId,
+  amount: documents.amount,
+  currency: documents.currency,
+  issueDate: documents.issueDate,
+  reason: documents.reason,
+  createdAt: documents.createdAt,
+  filedAt: documents.filedAt,
+};
+
+const SORTS = {
+  number: documents.number,
+  record: documents.recordName,
+  account: documents.accountName,
+  amount: documents.amount,
+  created: documents.createdAt,
+} as const;
+
+/** A page of the register. */
+export async function listDocuments(database: Database, query: RegisterQuery) {
+  const conditions: (SQL | undefined)[] = [];
+  if (query.kind) conditions.push(eq(documents.kind, query.kind));
+  if (query.state) conditions.push(eq(documents.state, query.state));
+  if (query.recordId) conditions.push(eq(documents.recordId, query.recordId));
+  if (query.search?.trim()) {
+    const pattern = `%${query.search.trim().replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
+    const columns = [documents.number, documents.title, documents.accountName, documents.recordName];
+    conditions.push(or(...columns.map((column) => ilike(column, pattern))));
+  }
+  const where = and(...conditions);
+  const column = SORTS[query.sort as keyof typeof SORTS] ?? documents.createdAt;
+  const order = query.descending ? sql`${column} desc nulls last` : sql`${column} asc nulls first`;
+  const [rows, [counted], totals] = await Promise.all([
+    database.select(ROW).from(documents).where(where).orderBy(order, desc(documents.id)).limit(query.top).offset(query.skip),
+    database.select({ count: sql<number>`count(*)::int` }).from(documents).where(where),
+    database
+      .select({ currency: documents.currency, amount: sql<string>`sum(${documents.amount})` })
+      .from(documents)
+      .where(and(where, eq(documents.state, 'filed')))
+      .groupBy(documents.currency)
+      .orderBy(asc(documents.currency)),
+  ]);
+  return { documents: rows, total: counted!.count, totals };
+}
+
+/** A document with everything that was kept of it. @throws Problem */
+export async function readDocument(database: Database, id: string) {
+  const columns = { ...ROW, composition: documents.composition, skipped: documents.skipped, attachmentId: documents.attachmentId };
+  const [document] = await database.select(columns).from(documents).where(eq(documents.id, id));
+  if (!document) throw new Problem(404, 'No such document', 'The register has no document with this address.');
+  const history = await database.select().from(events).where(eq(events.documentId, id)).orderBy(asc(events.at), asc(events.id));
+  const { composition, ...row } = document;
+  const explained = composition && { figures: composition.figures, workings: composition.workings, findings: composition.findings };
+  return { document: row, explained, history };
+}
+
+/** The state of a document, for those who wait for it. */
+export async function documentState(database: Database, id: string) {
+  const [document] = await database.select(ROW).from(documents).where(eq(documents.id, id));
+  return document;
+}
+
+/** The filed bytes, checked against their hash. @throws Problem */
+export async function readFile(database: Database, id: string): Promise<{ bytes: Buffer; fileName: string; sha256: string }> {
+  const [row] = await database
+    .select({ bytes: documentFiles.bytes, sha256: documentFiles.sha256, fileName: documents.fileName })
+    .from(documentFiles)
+    .innerJoin(documents, eq(documents.id, documentFiles.documentId))
+    .where(eq(documentFiles.documentId, id));
+  if (!row) throw new Problem(404, 'No PDF yet', 'This document has no PDF: it is still being prepared, or it failed before it was set.');
+  if (sha256(row.bytes) !== row.sha256)
+    throw new Problem(500, 'The PDF is damaged', 'The stored PDF does not match its hash any more. Take the copy on the deal in the CRM, and tell whoever keeps the database.');
+  return row;
+}

@@ -1,0 +1,52 @@
+import { boolean, number, object, string, type InferType } from 'yup';
+import { DOCUMENT_STATES } from './db/schema';
+
+/** What routes accept, each checked before anything is done with it. */
+const page = {
+  sort: string().max(40).default(''),
+  descending: boolean().default(false),
+  skip: number().integer().min(0).default(0),
+  top: number().integer().min(1).max(100).default(50),
+  search: string().max(200),
+};
+
+export const dealsQuery = object({
+  ...page,
+  view: string().oneOf(['all', 'needs-quote', 'quoted'] as const).default('all'),
+  stage: string().max(100),
+  owner: string().max(100),
+}); // prettier-ignore
+
+export const registerQuery = object({
+  ...page,
+  kind: string().max(40),
+  state: string().oneOf(DOCUMENT_STATES),
+  recordId: string().max(100),
+});
+
+export const proofQuery = object({
+  deal: string().required('Say which deal.').max(100),
+  template: string().required('Say which template.').max(100),
+});
+
+export const filingBody = object({
+  recordId: string().required().max(100),
+  templateId: string().required().max(100),
+  templateVersionId: string().uuid().required(),
+  issueDate: string().matches(/^\d{4}-\d{2}-\d{2}$/).required(),
+  used: object().required(),
+  skipped: object().default({}),
+}); // prettier-ignore
+
+export const changeBody = object({
+  type: string().required().max(100),
+  id: string().required().max(100),
+  version: string().required().max(100),
+  field: string().required().max(100),
+  /** The value as text, the way a person typed it; empty clears the field. */
+  value: string().max(10_000).default(''),
+});
+export type FieldChange = InferType<typeof changeBody>;
+
+export const findQuery = object({ q: string().max(200).default('') });
+export const documentId = object({ id: string().uuid('This is not the address of a document.').required() });

@@ -1,0 +1,59 @@
+import { ENTITY_TYPES, type EntityType, type Property } from './model';
+
+const NAMESPACE = 'Crm';
+
+/** The service's CSDL (OASIS OData 4.01 CSDL XML), with labels, units and allowed values by the standard vocabularies. */
+export function metadataXml(): string {
+  const sets = ENTITY_TYPES.map((type) => {
+    const bindings = type.navigations.map(({ name, target }) => `<NavigationPropertyBinding Path="${name}" Target="${target}s"/>`);
+    return `<EntitySet Name="${type.set}" EntityType="${NAMESPACE}.${type.name}">${bindings.join('')}</EntitySet>`;
+  });
+  return `<?xml version="1.0" encoding="utf-8"?>
+<edmx:Edmx Version="4.0" xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx">
+<edmx:DataServices>
+<Schema Namespace="${NAMESPACE}" xmlns="http://docs.oasis-open.org/odata/ns/edm">
+${ENTITY_TYPES.map(entityType).join('\n')}
+<EntityType Name="Attachment" HasStream="true"><Key><PropertyRef Name="id"/></Key>${['id', 'name', 'content_type', 'sha256', 'created_at'].map((name) => `<Property Name="${name}" Type="Edm.String"/>`).join('')}<Property Name="size" Type="Edm.Int64"/></EntityType>
+<EntityContainer Name="Container">
+${sets.join('\n')}
+</EntityContainer>
+</Schema>
+</edmx:DataServices>
+</edmx:Edmx>`;
+}
+
+function entityType(type: EntityType): string {
+  const properties = type.properties.map(property);
+  const navigations = type.navigations.map(({ name, label, target, many }) => {
+    const related = many ? `Collection(${NAMESPACE}.${target})` : `${NAMESPACE}.${target}`;
+    return `<NavigationProperty Name="${name}" Type="${related}">${description(label)}</NavigationProperty>`;
+  });
+  if (type.name === 'Deal')
+    navigations.push(`<NavigationProperty Name="attachments" Type="Collection(${NAMESPACE}.Attachment)" ContainsTarget="true">${description('Attachments')}</NavigationProperty>`);
+  return `<EntityType Name="${type.name}"><Key><PropertyRef Name="id"/></Key>${properties.join('')}${navigations.join('')}${description(type.label)}</EntityType>`;
+}
+
+function property({ name, type, label, nullable, computed, currency, unit, allowed }: Property): string {
+  const facets = type === 'Edm.Decimal' ? ' Precision="30" Scale="variable"' : '';
+  const annotations = [
+    description(label),
+    computed ? '<Annotation Term="Org.OData.Core.V1.Computed" Bool="true"/>' : '',
+    currency ? `<Annotation Term="Org.OData.Measures.V1.ISOCurrency" Path="${currency}"/>` : '',
+    unit ? `<Annotation Term="Org.OData.Measures.V1.Unit" String="${unit}"/>` : '',
+    allowed ? allowedValues(allowed) : '',
+  ];
+  return `<Property Name="${name}" Type="${type}" Nullable="${nullable ?? false}"${facets}>${annotations.join('')}</Property>`;
+}
+
+function description(label: string): string {
+  return `<Annotation Term="Org.OData.Core.V1.Description" String="${escapeXml(label)}"/>`;
+}
+
+function allowedValues(values: readonly string[]): string {
+  const records = values.map((value) => `<Record><PropertyValue Property="Value" String="${escapeXml(value)}"/></Record>`);
+  return `<Annotation Term="Org.OData.Validation.V1.AllowedValues"><Collection>${records.join('')}</Collection></Annotation>`;
+}
+
+export function escapeXml(text: string): string {
+  return text.replace(/[&<>"']/g, (character) => `&#${character.charCodeAt(0)};`);
+}

@@ -1,0 +1,133 @@
+/** What the simulated CRM keeps: its record types as an OData service would declare them. */
+export type PropertyType = 'Edm.String' | 'Edm.Decimal' | 'Edm.Boolean' | 'Edm.Date' | 'Edm.Int32' | 'Collection(Edm.String)';
+
+export interface Property {
+  name: string;
+  type: PropertyType;
+  label: string;
+  nullable?: boolean;
+  computed?: boolean;
+  /** Property that holds the ISO 4217 code of this sum. */
+  currency?: string;
+  /** UCUM unit; `%` says that 10 is ten percent. */
+  unit?: string;
+  allowed?: readonly string[];
+}
+
+/** A relation: to one record by a foreign key here, or to many by a foreign key there. */
+export interface Navigation {
+  name: string;
+  label: string;
+  target: string;
+  key: string;
+  many: boolean;
+}
+
+export interface EntityType {
+  name: string;
+  set: string;
+  label: string;
+  properties: readonly Property[];
+  navigations: readonly Navigation[];
+}
+
+const text = (name: string, label: string, more: Partial<Property> = {}): Property => ({ name, type: 'Edm.String', label, nullable: true, ...more });
+const decimal = (name: string, label: string, more: Partial<Property> = {}): Property => ({ name, type: 'Edm.Decimal', label, nullable: true, ...more });
+const date = (name: string, label: string): Property => ({ name, type: 'Edm.Date', label, nullable: true });
+const ID: Property = { name: 'id', type: 'Edm.String', label: 'Identifier', computed: true };
+
+export const STAGES = ['Enquiry', 'Site visit', 'Quoted', 'Negotiation', 'Won', 'Delivered', 'Invoiced', 'Lost'] as const;
+
+export const ENTITY_TYPES: readonly EntityType[] = [
+  {
+    name: 'Deal', set: 'Deals', label: 'Deal',
+    properties: [
+      ID, text('name', 'Name', { nullable: false }), text('number', 'Number', { computed: true }),
+      text('stage', 'Stage', { allowed: STAGES, nullable: false }), text('owner', 'Owner'),
+      text('currency', 'Currency'), decimal('amount', 'Amount', { currency: 'currency' }),
+      date('closes_on', 'Closing date'), date('created_on', 'Created'),
+      { name: 'site_works', type: 'Collection(Edm.String)', label: 'Site works', allowed: ['groundwork', 'electrics', 'water', 'crane'] },
+      text('heating', 'Heating', { allowed: ['none', 'pipe', 'air', 'floor'], nullable: false }),
+      text('glazing', 'Glazing', { allowed: ['toughened', 'double', 'polycarbonate'] }),
+      text('snow_zone', 'Snow zone'), text('wind_zone', 'Wind zone'), text('site_address', 'Site address'),
+      date('wanted_by', 'Wanted by'), text('incoterm', 'Incoterm'), text('order_number', 'Purchase-order number'),
+      text('quote_language', 'Quote language', { allowed: ['en', 'nl', 'es', 'ar'] }),
+      { name: 'validity_days', type: 'Edm.Int32', label: 'Validity in days', nullable: true },
+      decimal('deposit_percent', 'Deposit', { unit: '%' }),
+    ],
+    navigations: [
+      { name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false },
+      { name: 'contact', label: 'Contact', target: 'Contact', key: 'contact_id', many: false },
+      { name: 'lines', label: 'Line items', target: 'LineItem', key: 'deal_id', many: true },
+    ],
+  },
+  {
+    name: 'Account', set: 'Accounts', label: 'Account',
+    properties: [
+      ID, text('name', 'Name', { nullable: false }), text('street', 'Street'), text('postcode', 'Postcode'), text('city', 'City'),
+      text('country', 'Country'), text('vat_number', 'VAT number'), text('phone', 'Telephone'),
+    ],
+    navigations: [],
+  },
+  {
+    name: 'Contact', set: 'Contacts', label: 'Contact',
+    properties: [
+      ID, text('salutation', 'Salutation'), text('given_name', 'Given name'), text('family_name', 'Family name'),
+      text('email', 'E-mail'), text('job_title', 'Job title'),
+    ],
+    navigations: [{ name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false }],
+  },
+  {
+    name: 'Product', set: 'Products', label: 'Product',
+    properties: [
+      ID, text('sku', 'SKU'), text('name', 'Name', { nullable: false }), text('description', 'Description'), text('unit', 'Unit'),
+      text('currency', 'Currency'), decimal('list_price', 'List price', { currency: 'currency' }), text('tax_category', 'Tax category'),
+    ],
+    navigations: [],
+  },
+  {
+    name: 'LineItem', set: 'LineItems', label: 'Line item',
+    properties: [
+      ID, { name: 'position', type: 'Edm.Int32', label: 'Position', nullable: false }, text('section', 'Section'), text('sku', 'SKU'),
+      text('name', 'Name', { nullable: false }), text('description', 'Description'), decimal('quantity', 'Quantity'),
+      text('unit', 'Unit'), decimal('unit_price', 'Unit price', { currency: 'currency' }), text('currency', 'Currency'),
+      decimal('discount', 'Discount', { unit: '%' }),
+      text('tax_category', 'Tax category', { allowed: ['standard', 'reduced', 'zero', 'exempt', 'reverse charge', 'export'] }),
+      decimal('tax_rate', 'Tax rate', { unit: '%' }), { name: 'optional', type: 'Edm.Boolean', label: 'Optional', nullable: false },
+    ],
+    navigations: [
+      { name: 'product', label: 'Product', target: 'Product', key: 'product_id', many: false },
+      { name: 'deal', label: 'Deal', target: 'Deal', key: 'deal_id', many: false },
+    ],
+  },
+]; // prettier-ignore
+
+export const typeOfSet = (set: string) => ENTITY_TYPES.find((type) => type.set === set);
+export const typeNamed = (name: string) => ENTITY_TYPES.find((type) => type.name === name)!;
+
+/** What is wrong with a value for a property, in a sentence; undefined if nothing is. */
+export function refusal(property: Property, value: unknown): string | undefined {
+  const { name, type, nullable, allowed, computed } = property;
+  if (computed) return `${name} cannot be changed.`;
+  if (value === null) return nullable ? undefined : `${name} cannot be empty.`;
+  switch (type) {
+    case 'Edm.String':
+      if (typeof value !== 'string') return `${name} is a text.`;
+      return allowed && !allowed.includes(value) ? `${name} is one of ${allowed.join(', ')}.` : undefined;
+    case 'Edm.Decimal':
+      return /^-?\d{1,20}(\.\d{1,10})?$/.test(String(value)) ? undefined : `${name} is a decimal number.`;
+    case 'Edm.Int32':
+      return Number.isInteger(value) ? undefined : `${name} is a whole number.`;
+    case 'Edm.Boolean':
+      return typeof value === 'boolean' ? undefined : `${name} is true or false.`;
+    case 'Edm.Date':
+      return typeof value === 'string' && isDay(value) ? undefined : `${name} is a date such as 2026-11-23.`;
+    case 'Collection(Edm.String)':
+      if (!Array.isArray(value)) return `${name} is a list of texts.`;
+      return value.every((item) => allowed?.includes(item as string) ?? true) ? undefined : `${name} holds only ${allowed!.join(', ')}.`;
+  }
+}
+
+function isDay(value: string): boolean {
+  return /^\d{4}-\d{2}-\d{2}$/.test(value) && !Number.isNaN(Date.parse(`${value}T00:00:00Z`));
+}

@@ -1,0 +1,267 @@
+import { randomBytes } from 'node:crypto';
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { Faults, type Fault } from './faults';
+import { QueryError, type Body } from './filter';
+import { metadataXml } from './metadata';
+import { refusal, typeNamed, type EntityType } from './model';
+import { dealPage, dealsPage, typedValue } from './page';
+import { etag, readOptions, Reading, setOrThrow } from './query';
+import type { Store } from './store';
+
+export interface CrmOptions {
+  store: Store;
+  clientId: string;
+  clientSecret: string;
+  /** Where the deal page's "Open in Lumbix" leads. */
+  lumbixUrl: string;
+}
+
+const TOKEN_LIFETIME = 3_600;
+const LARGEST_BODY = 50 * 1024 * 1024;
+
+/** What a request is answered with. */
+interface Answer {
+  status: number;
+  body?: string | Buffer | object;
+  headers?: Record<string, string>;
+}
+
+/** A refusal in the form of an OData error. */
+class Refused extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly headers: Record<string, string> = {},
+  ) {
+    super(message);
+  }
+}
+
+/** The simulated CRM's web server: an OData 4.01 service under `/odata/`, and plain pages. */
+export function createCrm(options: CrmOptions): Server {
+  const { store } = options;
+  const faults = new Faults();
+  const tokens = new Map<string, number>();
+
+  const server = createServer((request, response) => {
+    handle(request)
+      .catch((problem: unknown): Answer => {
+        if (problem instanceof Refused) return odataError(problem.status, problem.message, problem.headers);
+        if (problem instanceof QueryError) return odataError(400, problem.message);
+        process.stderr.write(`CRM stand-in: ${String(problem)}\n`);
+        return odataError(500, 'The CRM could not do this.');
+      })
+      .then((answer) => answer && send(response, answer, request.socket));
+  });
+
+  /** Gives the answer, or nothing where a fault has closed the connection. */
+  async function handle(request: IncomingMessage): Promise<Answer | undefined> {
+    const url = new URL(request.url ?? '/', 'http://crm');
+    if (url.pathname === '/faults') return faultSwitches(request);
+    const kind = faultKind(request, url);
+    const fault = kind && faults.next(kind);
+    if (fault?.kind === 'slow') await new Promise((done) => setTimeout(done, fault.delay ?? 1_000));
+    if (fault?.kind === 'drop-before') return void request.socket.destroy();
+    if (fault?.kind === 'status') {
+      request.resume();
+      const status = fault.status ?? 500;
+      return odataError(status, 'The CRM is out of order.', status === 429 ? { 'Retry-After': '1' } : {});
+    }
+    const answer = await route(request, url);
+    if (fault?.kind === 'drop-after') return void request.socket.destroy();
+    return answer;
+  }
+
+  async function route(request: IncomingMessage, url: URL): Promise<Answer> {
+    if (url.pathname === '/health') return { status: 200, body: { ok: true } };
+    if (url.pathname === '/oauth/token' && request.method === 'POST') return token(request);
+    if (url.pathname.startsWith('/odata/')) {
+      const expires = tokens.get((request.headers.authorization ?? '').replace(/^Bearer /, ''));
+      if (!expires || expires < Date.now()) throw new Refused(401, 'Ask for a token first.', { 'WWW-Authenticate': 'Bearer' });
+      return odata(request, url);
+    }
+    return pages(request, url);
+  }
+
+  /** OAuth 2.0 client credentials (RFC 6749, 4.4). */
+  async function token(request: IncomingMessage): Promise<Answer> {
+    const form = new URLSearchParams((await readBody(request)).toString());
+    if (form.get('client_id') !== options.clientId || form.get('client_secret') !== options.clientSecret)
+      return { status: 401, body: { error: 'invalid_client' } };
+    const access_token = randomBytes(24).toString('base64url');
+    tokens.set(access_token, Date.now() + TOKEN_LIFETIME * 1_000);
+    return { status: 200, body: { access_token, token_type: 'Bearer', expires_in: TOKEN_LIFETIME } };
+  }
+
+  async function odata(request: IncomingMessage, url: URL): Promise<Answer> {
+    const path = decodeURIComponent(url.pathname.slice('/odata/'.length));
+    if (path === '$metadata') return { status: 200, body: metadataXml(), headers: { 'Content-Type': 'application/xml' } };
+    const content = /^Attachments\('([^']+)'\)\/\$value$/.exec(path);
+    if (content) return attachmentContent(content[1]!);
+    const match = /^(\w+)(?:\('((?:[^']|'')+)'\))?(?:\/(\w+))?$/.exec(path);
+    if (!match) throw new Refused(404, `There is no ${path}.`);
+    const type = setOrThrow(match[1]!);
+    const id = match[2]?.replaceAll("''", "'");
+    if (!id) return collection(type, url);
+    if (match[3] === 'attachments') return attachments(request, id);
+    if (match[3]) return relatedCollection(type, id, match[3], url);
+    if (request.method === 'PATCH') return change(request, type, id);
+    return entity(type, id, url);
+  }
+
+  async function collection(type: EntityType, url: URL): Promise<Answer> {
+    const page = await new Reading(store).page(type, readOptions(url.searchParams), type.set);
+    return collectionAnswer(page);
+  }
+
+  async function relatedCollection(type: EntityType, id: string, name: string, url: URL): Promise<Answer> {
+    const navigation = type.navigations.find((each) => each.name === name && each.many);
+    if (!navigation) throw new Refused(404, `${type.name} has no collection ${name}.`);
+    const target = typeNamed(navigation.target);
+    const within = (record: { body: Body }) => record.body[navigation.key] === id;
+    const base = `${type.set}('${id}')/${name}`;
+    return collectionAnswer(await new Reading(store).page(target, readOptions(url.searchParams), base, within));
+  }
+
+  async function entity(type: EntityType, id: string, url: URL): Promise<Answer> {
+    const record = await store.one(type.set, id);
+    if (!record) throw new Refused(404, `There is no ${type.label.toLowerCase()} ${id}.`);
+    const body = await new Reading(store).present(type, record, readOptions(url.searchParams));
+    return { status: 200, body, headers: { ETag: etag(record) } };
+  }
+
+  async function change(request: IncomingMessage, type: EntityType, id: string): Promise<Answer> {
+    const changes = parseJson(await readBody(request));
+    const match = request.headers['if-match'];
+    if (!match) throw new Refused(428, 'Send If-Match with the version you changed.');
+    const record = await store.one(type.set, id);
+    if (!record) throw new Refused(404, `There is no ${type.label.toLowerCase()} ${id}.`);
+    if (match !== '*' && match !== etag(record)) throw new Refused(412, 'Somebody else has changed the record.');
+    refuseWrong(type, changes);
+    const version = await store.change(type.set, id, record.version, changes);
+    if (version === undefined) throw new Refused(412, 'Somebody else has changed the record.');
+    return { status: 204, headers: { ETag: etag({ version }) } };
+  }
+
+  async function attachments(request: IncomingMessage, dealId: string): Promise<Answer> {
+    if (!(await store.one('Deals', dealId))) throw new Refused(404, `There is no deal ${dealId}.`);
+    if (request.method !== 'POST') return { status: 200, body: { value: await store.attachments(dealId) } };
+    // OASIS OData Repeatable Requests 1.0.
+    const repeatabilityId = request.headers['repeatability-request-id'] as string | undefined;
+    const content = await readBody(request);
+    const before = repeatabilityId ? await store.answered(repeatabilityId) : undefined;
+    const accepted: Record<string, string> = repeatabilityId ? { 'Repeatability-Result': 'accepted' } : {};
+    if (before) return { status: before.status, body: JSON.parse(before.body) as object, headers: { Location: before.location, ...accepted } };
+    // Slug names a new media entity (RFC 5023, 9.7): percent-encoded UTF-8.
+    const name = decodeURIComponent(String(request.headers.slug ?? '')).trim();
+    if (!name) throw new Refused(400, 'Name the file in the Slug header.');
+    const type = request.headers['content-type'] ?? 'application/octet-stream';
+    try {
+      const attachment = await store.attach(dealId, name, type, content, repeatabilityId);
+      return { status: 201, body: attachment, headers: { Location: `Attachments('${attachment.id}')`, ...accepted } };
+    } catch (problem) {
+      // The same request, twice at once: the other one has won.
+      const winner = repeatabilityId ? await store.answered(repeatabilityId) : undefined;
+      if (!winner) throw problem;
+      return { status: winner.status, body: JSON.parse(winner.body) as object, headers: { Location: winner.location, ...accepted } };
+    }
+  }
+
+  async function attachmentContent(id: string): Promise<Answer> {
+    const found = await store.attachmentContent(id);
+    if (!found) throw new Refused(404, 'There is no such attachment.');
+    const disposition = `inline; filename*=UTF-8''${encodeURIComponent(found.name)}`;
+    return { status: 200, body: found.content, headers: { 'Content-Type': found.content_type, 'Content-Disposition': disposition } };
+  }
+
+  async function pages(request: IncomingMessage, url: URL): Promise<Answer> {
+    const [, area, id, action] = url.pathname.split('/').map(decodeURIComponent);
+    if (!area) return html(dealsPage(await store.all('Deals')));
+    if (area === 'attachments' && id) return attachmentContent(id);
+    const set = area === 'deals' ? 'Deals' : area === 'lines' ? 'LineItems' : undefined;
+    const record = set && id ? await store.one(set, id) : undefined;
+    if (!set || !record) throw new Refused(404, 'There is no such page.');
+    if (action === 'change' && request.method === 'POST') {
+      const form = new URLSearchParams((await readBody(request)).toString());
+      const type = setOrThrow(set);
+      const property = type.properties.find(({ name }) => name === form.get('property'));
+      if (!property) throw new Refused(400, 'There is no such field.');
+      const value = typedValue(property, form.get('value') ?? '');
+      const wrong = refusal(property, value);
+      if (!wrong) await store.change(set, record.id, record.version, { [property.name]: value });
+      const dealId = set === 'Deals' ? record.id : String(record.body.deal_id);
+      if (wrong) return html(await showDeal(dealId, wrong), 422);
+      return { status: 303, headers: { Location: `/deals/${encodeURIComponent(dealId)}` } };
+    }
+    return html(await showDeal(record.id));
+  }
+
+  async function showDeal(id: string, message?: string): Promise<string> {
+    const deal = (await store.one('Deals', id))!;
+    const lines = (await store.all('LineItems')).filter((line) => line.body.deal_id === id);
+    return dealPage(deal, lines, await store.attachments(id), options.lumbixUrl, message);
+  }
+
+  async function faultSwitches(request: IncomingMessage): Promise<Answer> {
+    if (request.method === 'POST') faults.add(parseJson(await readBody(request)) as unknown as Fault);
+    if (request.method === 'DELETE') faults.clear();
+    return { status: 200, body: { faults: faults.list() } };
+  }
+
+  return server;
+}
+
+function faultKind(request: IncomingMessage, url: URL): Fault['on'] | undefined {
+  if (!url.pathname.startsWith('/odata/')) return undefined;
+  if (request.method === 'POST' && url.pathname.endsWith('/attachments')) return 'attach';
+  return request.method === 'PATCH' ? 'patch' : 'read';
+}
+
+function refuseWrong(type: EntityType, changes: Body): void {
+  for (const [name, value] of Object.entries(changes)) {
+    const property = type.properties.find((each) => each.name === name);
+    if (!property) throw new Refused(400, `${type.label} has no property ${name}.`);
+    const wrong = refusal(property, value);
+    if (wrong) throw new Refused(422, wrong);
+  }
+}
+
+function collectionAnswer({ value, next, count }: { value: Body[]; next?: string; count?: number }): Answer {
+  const body: Body = { value };
+  if (count !== undefined) body['@odata.count'] = count;
+  if (next) body['@odata.nextLink'] = next;
+  return { status: 200, body };
+}
+
+const html = (body: string, status = 200): Answer => ({ status, body, headers: { 'Content-Type': 'text/html; charset=utf-8' } });
+
+function odataError(status: number, message: string, headers: Record<string, string> = {}): Answer {
+  return { status, body: { error: { code: String(status), message } }, headers };
+}
+
+function send(response: ServerResponse, { status, body, headers = {} }: Answer, socket: IncomingMessage['socket']): void {
+  if (socket.destroyed) return;
+  const isPlain = typeof body === 'object' && !Buffer.isBuffer(body);
+  const type = isPlain ? { 'Content-Type': 'application/json' } : {};
+  response.writeHead(status, { ...type, ...headers, 'OData-Version': '4.01' });
+  response.end(isPlain ? JSON.stringify(body) : body);
+}
+
+function parseJson(body: Buffer): Body {
+  try {
+    return JSON.parse(body.toString()) as Body;
+  } catch {
+    throw new Refused(400, 'The body is not JSON.');
+  }
+}
+
+async function readBody(request: IncomingMessage): Promise<Buffer> {
+  const chunks: Buffer[] = [];
+  let size = 0;
+  for await (const chunk of request) {
+    size += (chunk as Buffer).length;
+    if (size > LARGEST_BODY) throw new Refused(413, 'The file is larger than 50 MiB.');
+    chunks.push(chunk as Buffer);
+  }
+  return Buffer.concat(chunks);
+}

@@ -1,0 +1,124 @@
+import { createHash, randomUUID } from 'node:crypto';
+import type pg from 'pg';
+import type { Body } from './filter';
+
+/** A record with the version its entity tag is made from. */
+export interface StoredRecord {
+  id: string;
+  version: number;
+  body: Body;
+}
+
+export interface Attachment {
+  id: string;
+  deal_id: string;
+  name: string;
+  content_type: string;
+  size: number;
+  sha256: string;
+  created_at: string;
+}
+
+const SCHEMA = `
+  create table if not exists records (
+    set text not null, id text not null, position bigserial, version integer not null default 1, body jsonb not null,
+    primary key (set, id));
+  create table if not exists attachments (
+    id uuid primary key, deal_id text not null, name text not null, content_type text not null, size integer not null,
+    sha256 text not null, content bytea not null, created_at timestamptz not null default now());
+  create index if not exists attachments_deal on attachments (deal_id);
+  create table if not exists repeatable_requests (
+    id text primary key, status integer not null, location text, body text not null, received_at timestamptz not null default now());
+`;
+
+/** The stand-in's own database. */
+export class Store {
+  constructor(readonly pool: pg.Pool) {}
+
+  async prepare(): Promise<void> {
+    await this.pool.query(SCHEMA);
+  }
+
+  async isEmpty(): Promise<boolean> {
+    const { rows } = await this.pool.query('select 1 from records limit 1');
+    return rows.length === 0;
+  }
+
+  async load(sets: Readonly<Record<string, readonly (Body & { id: string })[]>>): Promise<void> {
+    for (const [set, bodies] of Object.entries(sets)) {
+      await this.pool.query(
+        `insert into records (set, id, body) select $1, r->>'id', r from jsonb_array_elements($2::jsonb) r on conflict do nothing`,
+        [set, JSON.stringify(bodies)],
+      );
+    }
+  }
+
+  async all(set: string): Promise<StoredRecord[]> {
+    const { rows } = await this.pool.query('select id, version, body from records where set = $1 order by position', [set]);
+    return rows as StoredRecord[];
+  }
+
+  async one(set: string, id: string): Promise<StoredRecord | undefined> {
+    const { rows } = await this.pool.query('select id, version, body from records where set = $1 and id = $2', [set, id]);
+    return rows[0] as StoredRecord | undefined;
+  }
+
+  /** Changes a record if it still has the version; gives the new version, or undefined if somebody was faster. */
+  async change(set: string, id: string, version: number, changes: Body): Promise<number | undefined> {
+    const { rows } = await this.pool.query(
+      'update records set body = body || $4::jsonb, version = version + 1 where set = $1 and id = $2 and version = $3 returning version',
+      [set, id, version, JSON.stringify(changes)],
+    );
+    return (rows[0] as { version: number } | undefined)?.version;
+  }
+
+  async attachments(dealId: string): Promise<Attachment[]> {
+    const { rows } = await this.pool.query(
+      'select id, deal_id, name, content_type, size, sha256, created_at from attachments where deal_id = $1 order by created_at, id',
+      [dealId],
+    );
+    return rows as Attachment[];
+  }
+
+  async attachmentContent(id: string): Promise<{ name: string; content_type: string; content: Buffer } | undefined> {
+    const { rows } = await this.pool.query('select name, content_type, content from attachments where id = $1', [id]);
+    return rows[0] as { name: string; content_type: string; content: Buffer } | undefined;
+  }
+
+  /**
+   * Keeps a file on a deal. With a repeatability id, the file and the answer are kept in one transaction, so that a
+   * repeated request gets the first one's answer and nothing is stored twice.
+   */
+  async attach(dealId: string, name: string, contentType: string, content: Buffer, repeatabilityId?: string): Promise<Attachment> {
+    const client = await this.pool.connect();
+    try {
+      await client.query('begin');
+      const { rows } = await client.query(
+        `insert into attachments (id, deal_id, name, content_type, size, sha256, content) values ($1,$2,$3,$4,$5,$6,$7)
+         returning id, deal_id, name, content_type, size, sha256, created_at`,
+        [randomUUID(), dealId, name, contentType, content.length, createHash('sha256').update(content).digest('hex'), content],
+      );
+      const attachment = rows[0] as Attachment;
+      if (repeatabilityId) {
+        await client.query('insert into repeatable_requests (id, status, location, body) values ($1, 201, $2, $3)', [
+          repeatabilityId,
+          `Attachments('${attachment.id}')`,
+          JSON.stringify(attachment),
+        ]);
+      }
+      await client.query('commit');
+      return attachment;
+    } catch (problem) {
+      await client.query('rollback');
+      throw problem;
+    } finally {
+      client.release();
+    }
+  }
+
+  /** The answer that a repeatable request got the first time. */
+  async answered(repeatabilityId: string): Promise<{ status: number; location: string; body: string } | undefined> {
+    const { rows } = await this.pool.query('select status, location, body from repeatable_requests where id = $1', [repeatabilityId]);
+    return rows[0] as { status: number; location: string; body: string } | undefined;
+  }
+}

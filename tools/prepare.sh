@@ -1,0 +1,115 @@
+# Set-up shared by ./start and ./test. Sourced, not run.
+
+say() { printf '%s\n' "$*"; }
+stop_with() { printf 'Lumbix: %s\n' "$*" >&2; exit 1; }
+
+# Debian packages by the program each one brings.
+need_packages() {
+  local missing=() pair
+  for pair in "$@"; do
+    local program=${pair%%=*} package=${pair#*=}
+    [ -x "$program" ] || command -v "$program" >/dev/null 2>&1 || missing+=("$package")
+  done
+  [ ${#missing[@]} -eq 0 ] && return
+  if [ "$(id -u)" -ne 0 ]; then
+    stop_with "these Debian packages are missing. Run this once, then start again:
+  sudo apt-get install --no-install-recommends ${missing[*]}"
+  fi
+  say "Installing ${missing[*]} …"
+  local log; log=$(mktemp)
+  { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}"; } >"$log" 2>&1 ||
+    { tail -n 5 "$log" >&2; stop_with "Debian's packages could not be installed; the reason stands above."; }
+  rm -f "$log"
+}
+
+need_node() {
+  command -v node >/dev/null 2>&1 || stop_with "Node.js 20 is needed and was not found."
+  case "$(node --version)" in v20.*) ;; *) stop_with "Node.js 20 is needed; this is $(node --version)." ;; esac
+}
+
+# Packages of the lock file, installed anew only when it changed or an installation was cut short.
+need_modules() {
+  local wanted; wanted=$(sha256sum package-lock.json | cut -c1-64)
+  [ "$(cat node_modules/.lumbix-installed 2>/dev/null)" = "$wanted" ] && return
+  say "Installing packages …"
+  local log; log=$(mktemp)
+  npm ci --no-audit --no-fund --loglevel=error >"$log" 2>&1 ||
+    { tail -n 8 "$log" >&2; stop_with "npm ci did not succeed; the reason stands above."; }
+  rm -f "$log"
+  printf '%s' "$wanted" >node_modules/.lumbix-installed
+}
+
+# Builds when a source has changed since the last build that was finished.
+need_build() {
+  local sources; sources=$(find app core render server standins demo public tools/build.ts nuxt.config.ts package-lock.json \
+    -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-64)
+  [ "$(cat .output/lumbix-built 2>/dev/null)" = "$sources" ] && [ -f .build/worker.mjs ] && return
+  say "Building …"
+  local log; log=$(mktemp)
+  npm run --silent build >"$log" 2>&1 || { tail -n 30 "$log" >&2; stop_with "the build did not succeed; the reason stands above."; }
+  rm -f "$log"
+  printf '%s' "$sources" >.output/lumbix-built
+}
+
+need_room() {
+  local free; free=$(df -Pk "$1" | awk 'NR == 2 { print $4 }')
+  [ "$free" -gt 500000 ] || stop_with "the disk that holds $1 has less than 500 MB left. Make room, then start again. Nothing was changed."
+}
+
+port_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+need_port() { ! port_taken "$1" || stop_with "port $1 is taken by another program. Stop it, or set $2 to a free port."; }
+
+# PostgreSQL refuses to run as root, so root lends it to the user that Debian made for it.
+as_postgres() { if [ "$(id -u)" -eq 0 ]; then runuser -u postgres -- "$@"; else "$@"; fi; }
+
+# The folder of the data, made if need be; one that the database's user can enter.
+data_folder() {
+  mkdir -p "$1" || stop_with "the folder $1 cannot be made."
+  local folder; folder=$(cd "$1" && pwd -P)
+  if [ "$(id -u)" -eq 0 ] && ! as_postgres test -x "$folder"; then
+    folder=/var/tmp/lumbix-$(printf '%s' "$folder" | sha256sum | cut -c1-12)
+    mkdir -p "$folder"
+  fi
+  chmod 755 "$folder"
+  printf '%s' "$folder"
+}
+
+find_postgres() { PG_BIN=$(ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1); }
+
+# Makes the cluster whole or not at all: it gets its name when it is finished.
+make_cluster() {
+  local data=$1
+  [ -d "$data/postgres" ] && return
+  say "Making the database …"
+  rm -rf "$data/postgres.new"
+  mkdir -p "$data/postgres.new"
+  [ "$(id -u)" -ne 0 ] || chown postgres "$data/postgres.new"
+  (umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=\n' >"$data/password")
+  [ "$(id -u)" -ne 0 ] || chown postgres "$data/password"
+  as_postgres "$PG_BIN/initdb" -D "$data/postgres.new" -U lumbix --pwfile="$data/password" --auth=scram-sha-256 -E UTF8 --locale=C.UTF-8 >"$data/initdb.log" 2>&1 ||
+    { tail -n 5 "$data/initdb.log" >&2; stop_with "the database could not be made; the reason stands above."; }
+  mv "$data/postgres.new" "$data/postgres"
+}
+
+start_cluster() {
+  local data=$1 port=$2
+  # A database that an earlier start left behind when it was killed.
+  if as_postgres "$PG_BIN/pg_ctl" -D "$data/postgres" status >/dev/null 2>&1; then stop_cluster "$data"; fi
+  need_port "$port" LUMBIX_PG_PORT
+  touch "$data/postgres.log"
+  [ "$(id -u)" -ne 0 ] || chown postgres "$data/postgres.log"
+  as_postgres "$PG_BIN/pg_ctl" -D "$data/postgres" -w -t 60 -l "$data/postgres.log" \
+    -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start >/dev/null 2>&1 9>&- ||
+    { tail -n 5 "$data/postgres.log" >&2; stop_with "the database did not start; the reason stands above."; }
+}
+
+stop_cluster() { as_postgres "$PG_BIN/pg_ctl" -D "$1/postgres" -m fast -w stop >/dev/null 2>&1 || true; }
+
+make_database() {
+  local data=$1 port=$2 name=$3
+  PGPASSWORD=$(cat "$data/password") "$PG_BIN/psql" -qAt -h 127.0.0.1 -p "$port" -U lumbix -d postgres \
+    -c "select 1 from pg_database where datname = '$name'" | grep -q 1 ||
+    PGPASSWORD=$(cat "$data/password") "$PG_BIN/createdb" -h 127.0.0.1 -p "$port" -U lumbix "$name"
+}
+
+database_url() { printf 'postgres://lumbix:%s@127.0.0.1:%s/%s' "$(cat "$1/password")" "$2" "$3"; }
