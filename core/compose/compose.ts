@@ -239,7 +239,7 @@ class Composer {
     if (value.type === 'blank') {
       if (mayBeBlank) return [];
       this.#findings.push({
-        id: `blank ${value.path ?? key}`,
+        id: `missing ${value.path ?? key}`,
         severity: 'stops',
         title: capital(value.cause.replace(/^the .+? has /, '')),
         sentence: `${capital(value.place ? `${value.place}: ${value.cause}` : value.cause)}, but it is printed here. Set it on the deal.`,
@@ -256,7 +256,7 @@ class Composer {
   #faulty(value: Value, block: string, key?: string): void {
     if (value.type !== 'error') return;
     this.#findings.push({
-      id: `error ${value.path ?? value.message}`,
+      id: value.path ? `missing ${value.path}` : `error ${value.message}`,
       severity: 'stops',
       title: value.path ? 'A value is missing' : 'A figure cannot be computed',
       sentence: value.message.endsWith('.') ? value.message : `${value.message}.`,

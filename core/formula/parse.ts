@@ -5,7 +5,7 @@ import { parser } from './formula.parser';
 
 /** Bounds that no sensible formula reaches; beyond them a formula error, never a full stack or a hang. */
 const LONGEST = 20_000;
-const DEEPEST = 256;
+const DEEPEST = 500;
 
 const parsed = new Map<string, Expression>();
 
@@ -18,6 +18,7 @@ export function parseFormula(source: string): Expression {
   if (known) return known;
   if (source.length > LONGEST)
     throw new FormulaError(`A formula may have ${LONGEST} characters at most.`, LONGEST, source.length);
+  refuseDeepBrackets(source);
   const tree = parser.parse(source);
   refuseErrors(tree.cursor(), source);
   const root = tree.topNode.firstChild;
@@ -26,6 +27,24 @@ export function parseFormula(source: string): Expression {
   if (parsed.size > 5_000) parsed.clear();
   parsed.set(source, expression);
   return expression;
+}
+
+/** The parser gives up on very deep brackets without saying so; this says so. */
+function refuseDeepBrackets(source: string): void {
+  let depth = 0;
+  let quoted = false;
+  for (let at = 0; at < source.length; at++) {
+    const character = source[at]!;
+    if (character === '"') quoted = !quoted;
+    if (quoted) continue;
+    if (character === '(' || character === '[') depth++;
+    if (character === ')' || character === ']') depth--;
+    if (depth > DEEPEST) throw tooDeep(at, at + 1);
+  }
+}
+
+function tooDeep(from: number, to: number): FormulaError {
+  return new FormulaError(`The formula is nested too deeply (more than ${DEEPEST} levels).`, from, to);
 }
 
 function refuseErrors(cursor: ReturnType<ReturnType<typeof parser.parse>['cursor']>, source: string): void {
@@ -43,8 +62,7 @@ function refuseErrors(cursor: ReturnType<ReturnType<typeof parser.parse>['cursor
 /** Turns a node of the grammar into the tree that is evaluated; brackets leave no trace but their grouping. */
 function build(node: SyntaxNode, source: string, depth: number): Expression {
   const { from, to } = node;
-  if (depth > DEEPEST)
-    throw new FormulaError(`The formula is nested too deeply (more than ${DEEPEST} levels).`, from, to);
+  if (depth > DEEPEST) throw tooDeep(from, to);
   const text = source.slice(from, to);
   const child = (position: number) => build(childrenOf(node)[position]!, source, depth + 1);
 

@@ -65,7 +65,7 @@ function inputText(node: Expression, cell: Cell, locale: string): string | undef
 
 function valueText(value: Value, locale: string): string {
   if (value.type === 'list') return `${value.items.length} ${value.items.length === 1 ? 'item' : 'items'}`;
-  if (value.type === 'blank') return 'blank';
+  if (value.type === 'blank' || value.type === 'error') return value.type;
   if (value.type === 'text') return `“${value.value}”`;
   return formatValue(value, locale);
 }

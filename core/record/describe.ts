@@ -13,7 +13,11 @@ export function describePath(path: string, snapshot: RecordSnapshot, schema: Rec
   let record: RecordSnapshot | undefined = snapshot;
   for (const step of steps) {
     const [, name, id] = /^(\w+)(?:\{(.+)\})?$/.exec(step) ?? [];
-    if (!record || !name) return path;
+    if (!name) return path;
+    if (!record) {
+      words.push(name.replaceAll('_', ' '));
+      continue;
+    }
     const label = fieldLabel(schema, record.type, name);
     const value: unknown = record.fields[name];
     if (id && isRecordList(value as never)) {

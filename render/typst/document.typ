@@ -31,18 +31,11 @@
   context [#metadata((id: id, edge: edge, page: here().page(), y: here().position().y.pt()))<landmark>]
 }
 
-// A word without spaces may be broken anywhere rather than run out of its column.
-#let breakable(string) = {
-  if string.split(regex("\s")).any(word => word.clusters().len() > 28) {
-    string.replace(regex("\S{29,}"), found => found.text.clusters().join("\u{200b}"))
-  } else { string }
-}
-
 #let set-run(run) = {
   if run.kind == "break" { return linebreak() }
   if run.kind == "pageNumber" { return context counter(page).display() }
   if run.kind == "pageCount" { return context str(counter(page).final().first()) }
-  let body = text(breakable(run.text))
+  let body = text(run.text)
   if run.at("bold", default: false) { body = text(weight: "semibold", body) }
   if run.at("italic", default: false) { body = text(style: "italic", body) }
   if run.at("quiet", default: false) { body = text(fill: quiet, body) }

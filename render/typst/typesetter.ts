@@ -82,11 +82,20 @@ export class Typesetter {
   }
 
   #place(document: ComposedDocument, assets: Assets): void {
-    this.#compiler.mapShadow(join(this.#folder, 'document.json'), Buffer.from(JSON.stringify(document)));
+    this.#compiler.mapShadow(join(this.#folder, 'document.json'), Buffer.from(JSON.stringify(document, breakable)));
     for (const [hash, asset] of Object.entries(assets)) {
       this.#compiler.mapShadow(join(this.#folder, 'assets', hash), Buffer.from(asset.text));
     }
   }
+}
+
+/** Longer runs without a space may be broken anywhere, rather than run out of their column. */
+const UNBROKEN = /\S{29,}/gu;
+
+/** Puts zero-width spaces into words that no column is wide enough for, on the way to the typesetter only. */
+function breakable(key: string, value: unknown): unknown {
+  if (key !== 'text' || typeof value !== 'string') return value;
+  return value.replace(UNBROKEN, (word) => [...new Intl.Segmenter().segment(word)].map(({ segment }) => segment).join('\u200b'));
 }
 
 function reason(problem: unknown): string {

@@ -42,5 +42,5 @@ export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queu
 /** A statement with `$1` places as one of Drizzle's, so that it runs in Drizzle's transaction. */
 function withValues(text: string, values: unknown[]) {
   const pieces = text.split(/\$(\d+)/);
-  return sql.join(pieces.map((piece, index) => (index % 2 === 0 ? sql.raw(piece) : sql`${values[Number(piece) - 1]}`)));
+  return sql.join(pieces.map((piece, index) => (index % 2 === 0 ? sql.raw(piece) : sql`${sql.param(values[Number(piece) - 1])}`)));
 }

@@ -5,12 +5,13 @@ const places = [
   { to: '/deals', word: 'Deals', icon: BriefcaseBusiness },
   { to: '/register', word: 'Register', icon: NotebookTabs },
 ];
+const route = useRoute();
 </script>
 
 <template>
   <nav class="rail" aria-label="Places">
     <NuxtLink to="/deals" class="name" aria-label="Lumbix">Lx</NuxtLink>
-    <NuxtLink v-for="place in places" :key="place.to" :to="place.to" class="place" active-class="here">
+    <NuxtLink v-for="place in places" :key="place.to" :to="place.to" class="place" :class="{ here: route.path.startsWith(place.to) }">
       <component :is="place.icon" :size="20" :stroke-width="1.5" aria-hidden="true" />
       {{ place.word }}
     </NuxtLink>

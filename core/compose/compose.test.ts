@@ -1,0 +1,150 @@
+import { describe, expect, it } from 'vitest';
+import houseStyle from '../../demo/house-styles/orrin-vale.json';
+import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
+import { demoRecords } from '../../demo/crm/index';
+import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import { expectedTotals } from '../../tests/expected-totals';
+import { mayFile } from '../preflight/finding';
+import type { RecordSnapshot } from '../record/snapshot';
+import type { HouseStyle, Template } from '../template/template';
+import { compose, type ComposeContext } from './compose';
+import type { ComposedBlock, Run } from './document';
+
+const template = glasshouseQuote as unknown as Template;
+const context: ComposeContext = { schema: demoSchema, houseStyle: houseStyle as HouseStyle, issueDate: '2026-11-23', edition: 'en', plan: 'file' };
+const composed = (snapshot: RecordSnapshot | string, more: Partial<ComposeContext> = {}) =>
+  compose(template, typeof snapshot === 'string' ? demoSnapshot(snapshot) : snapshot, { ...context, ...more });
+
+function* blocks(list: readonly ComposedBlock[]): Generator<ComposedBlock> {
+  for (const block of list) {
+    yield block;
+    if (block.kind === 'section' || block.kind === 'keep') yield* blocks(block.blocks);
+    if (block.kind === 'columns') for (const column of block.columns) yield* blocks(column);
+  }
+}
+const plain = (runs: readonly Run[]) => runs.map((run) => (run.kind === 'text' ? run.text : ' ')).join('');
+const find = <K extends ComposedBlock['kind']>(list: ComposedBlock[], kind: K, source: string) =>
+  [...blocks(list)].find((block): block is Extract<ComposedBlock, { kind: K }> => block.kind === kind && block.source === source);
+/** A printed sum in the smallest unit. */
+const units = (printed: string) => BigInt(printed.replace('−', '-').replace(/[,.]/g, ''));
+
+describe.each(Object.entries(expectedTotals))('%s', (id, expected) => {
+  const { document, findings } = composed(id);
+  const totals = find(document.body, 'totals', 'totals')!.rows.map(({ label, value }) => [plain(label), plain(value)] as const);
+  const row = (label: string) => totals.find(([words]) => words.startsWith(label))?.[1];
+
+  it('prints the totals that another program computed', () => {
+    const plainly = (printed: string | undefined) => printed?.replaceAll(',', '');
+    expect(plainly(row('Subtotal'))).toBe(expected.subtotal);
+    expect(totals.filter(([label]) => label.startsWith('VAT')).map(([, value]) => plainly(value))).toEqual(expected.taxes);
+    expect(plainly(row('Total'))).toBe(expected.total);
+  });
+
+  it('prints a net column that sums to the subtotal, and a subtotal and taxes that sum to the total', () => {
+    const table = find(document.body, 'table', 'lines');
+    const net = table?.rows.map((cells) => units(plain(cells.at(-1)!.runs))) ?? [];
+    const sum = (values: bigint[]) => values.reduce((total, each) => total + each, 0n);
+    expect(sum(net)).toBe(units(row('Subtotal')!));
+    const taxes = totals.filter(([label]) => label.startsWith('VAT')).map(([, value]) => units(value));
+    expect(units(row('Subtotal')!) + sum(taxes)).toBe(units(row('Total')!));
+    expect(findings.filter(({ id: finding }) => finding.startsWith('sum '))).toEqual([]);
+  });
+});
+
+describe('findings', () => {
+  it('name the line and the field of a missing unit price, once, and stop filing', () => {
+    const { findings } = composed('D-1202');
+    expect(findings).toHaveLength(1);
+    expect(findings[0]).toMatchObject({ severity: 'stops', title: 'No unit price', path: 'deal.lines{D-1202-4}.unit_price' });
+    expect(findings[0]!.sentence).toBe('Line 4, Vent motor VM-48, 24 V: no unit price, but it is printed here. Set it on the deal.');
+    expect(mayFile(findings)).toBe(false);
+  });
+
+  it('warn when the subtotal is not the deal’s amount', () => {
+    const { findings } = composed('D-1187');
+    expect(findings.map(({ severity, sentence }) => [severity, sentence.replaceAll('\u00a0', ' ')])).toEqual([
+      ['warns', 'The deal says 15,300.00 GBP; these lines come to 15,364.00 GBP.'],
+    ]);
+  });
+
+  it('stop a deal without a currency', () => {
+    const { findings } = composed('D-1208');
+    expect(findings.some(({ title, severity }) => title === 'No currency' && severity === 'stops')).toBe(true);
+  });
+
+  it('stop an internal figure on the page', () => {
+    const document = template.sheet.document.map((figure) => (figure.name === 'total' ? { ...figure, internal: true } : figure));
+    const { findings } = compose({ ...template, sheet: { ...template.sheet, document } }, demoSnapshot('D-1187'), context);
+    expect(findings.find(({ title }) => title === 'An internal figure is printed')).toMatchObject({ severity: 'stops' });
+  });
+
+  it('stop a printed column that does not add up to its figure', () => {
+    const perLine = template.sheet.perLine.map((figure) => (figure.name === 'net' ? { ...figure, type: 'price' as const } : figure));
+    const { findings } = compose({ ...template, sheet: { ...template.sheet, perLine } }, demoSnapshot('D-1200'), context);
+    expect(findings.find(({ title }) => title === 'A printed column does not add up')).toMatchObject({ severity: 'stops' });
+  });
+
+  it.each(demoRecords.deals.map(({ id }) => id))('leave no error unexplained on %s', (id) => {
+    const { document, findings } = composed(id);
+    const faults = [...blocks(document.body)].flatMap((block) => (block.kind === 'paragraph' ? block.runs : [])).filter((run) => run.kind === 'text' && run.fault);
+    if (faults.length > 0) expect(mayFile(findings)).toBe(false);
+  });
+});
+
+describe('sections', () => {
+  const has = (id: string, section: string) => find(composed(id).document.body, 'section', section) !== undefined;
+
+  it.each([
+    ['heated', 'D-1187', true],
+    ['heated', 'D-1192', false],
+    ['crane', 'D-1187', true],
+    ['crane', 'D-1189', false],
+    ['extras', 'D-1188', true],
+    ['extras', 'D-1187', false],
+    ['order-number', 'D-1188', true],
+    ['order-number', 'D-1187', false],
+  ])('“%s” on %s: %s', (section, id, printed) => {
+    expect(has(id, section)).toBe(printed);
+  });
+
+  it('print one of two sentences on VAT, by country', () => {
+    const sentence = (id: string) => {
+      const section = find(composed(id).document.body, 'section', 'vat')!;
+      return section.blocks.map((block) => (block.kind === 'paragraph' ? plain(block.runs) : '')).join('');
+    };
+    expect(sentence('D-1187')).toContain('United Kingdom');
+    expect(sentence('D-1189')).toContain('Supplied to NL');
+  });
+});
+
+describe('what was used', () => {
+  const deal = demoSnapshot('D-1187');
+  const digest = (snapshot: RecordSnapshot) => composed(snapshot).usedDigest;
+
+  it('changes with a printed value', () => {
+    expect(digest(withFields(deal, { name: 'Vent renewal, house 4' }))).not.toBe(digest(deal));
+  });
+
+  it('does not change with a value that nothing printed', () => {
+    expect(digest(withFields(deal, { stage: 'Won', snow_zone: '3' }))).toBe(digest(deal));
+  });
+
+  it('changes with a choice only when its outcome does', () => {
+    expect(digest(withFields(deal, { site_works: { choices: ['crane', 'water'] } }))).toBe(digest(deal));
+    expect(digest(withFields(deal, { site_works: { choices: ['water'] } }))).not.toBe(digest(deal));
+  });
+
+  it('is the same on the proof and with the number', () => {
+    expect(composed(deal, { number: { serial: 42, text: 'Q-2026-0042' } }).usedDigest).toBe(digest(deal));
+  });
+});
+
+it('is deterministic and plain data', () => {
+  const once = composed('D-1188');
+  expect(structuredClone(once)).toEqual(composed('D-1188'));
+});
+
+it('makes a file name that every file system takes', () => {
+  const { fileName } = composed('D-1198', { number: { serial: 7, text: 'Q-2026-0007' } });
+  expect(fileName).toBe('Quote Q-2026-0007 Dorran Glass -North- -Sales- & Sons 🌱.pdf');
+});

@@ -1,0 +1,179 @@
+import { describe, expect, it } from 'vitest';
+import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import { Decimal } from '../money/decimal';
+import type { FieldValue, RecordSnapshot } from '../record/snapshot';
+import { collectReads } from './cell';
+import type { Figure, FigureSheet } from './figure';
+import { Sheet } from './sheet';
+import { text, type Value } from './value';
+import { workingsOf } from './workings';
+
+const figure = (name: string, formula: string, type: Figure['type'] = 'amount'): Figure => ({ name, label: name, formula, type });
+
+const NET = figure('net', 'quantity * unit_price * (1 - discount ?? 0%)');
+
+function sheetOf(snapshot: RecordSnapshot, parts: Partial<FigureSheet> = {}): Sheet {
+  return new Sheet({
+    sheet: { currency: 'deal.currency', rounding: 'half-away', perLine: [NET], lists: [], document: [], sums: [], ...parts },
+    schema: demoSchema,
+    snapshot,
+    root: 'deal',
+    roots: { company: { country: text('GB') }, document: { issue_date: { type: 'date', day: 20_780 } } },
+    locale: 'en-GB',
+  });
+}
+
+const vents = demoSnapshot('D-1187');
+const value = (formula: string, snapshot = vents, parts: Partial<FigureSheet> = {}): Value => sheetOf(snapshot, parts).evaluate('test', formula).value;
+const message = (formula: string, snapshot = vents, parts: Partial<FigureSheet> = {}) => {
+  const result = value(formula, snapshot, parts);
+  return result.type === 'error' ? result.message : `no error but ${result.type}`;
+};
+const decimal = (formula: string, snapshot = vents) => {
+  const result = value(formula, snapshot);
+  return 'value' in result && result.value instanceof Decimal ? result.value.toFixed() : result;
+};
+
+describe('arithmetic', () => {
+  it.each([
+    ['0.1 + 0.2', '0.3'],
+    ['-2^2', '4'],
+    ['1 - 10%', '0.9'],
+    ['ROUND(2.5)', '3'],
+    ['ROUND(-12.345, 2)', '-12.35'],
+    ['COUNT(lines)', '4'],
+    ['SUM(lines.net)', '15364'],
+    ['SUM(lines[quantity > 2].net)', '11988'],
+  ])('%s is %s', (formula, expected) => {
+    expect(decimal(formula)).toBe(expected);
+  });
+
+  it('names both currencies when they are mixed', () => {
+    const mixed = withFields(vents, { amount: { amount: '1', currency: 'EUR' } });
+    expect(message('deal.amount + SUM(lines.net)', mixed)).toBe('EUR and GBP cannot be mixed in one sum; convert one of them first.');
+  });
+
+  it('has an error for division by zero', () => {
+    expect(message('1 / (2 - 2)')).toBe('Division by zero.');
+  });
+
+  it('adds days to dates', () => {
+    expect(value('TEXT(document.issue_date + 30, "d MMMM yyyy")')).toEqual(text('23 December 2026'));
+    expect(message('TEXT(document.issue_date, "dd/mm/yyyy")')).toBe('In the pattern “dd/mm/yyyy”, months are MM; mm would be minutes.');
+  });
+});
+
+describe('a blank is not zero', () => {
+  const blankPrice = demoSnapshot('D-1202');
+
+  it.each(['lines.unit_price', 'lines.net', 'lines[quantity = 4].net'])('SUM(%s) names the line and the field', (list) => {
+    expect(message(`SUM(${list})`, blankPrice)).toBe('Line 4, Vent motor VM-48, 24 V: no unit price');
+  });
+
+  it.each(['deal.order_number & "x"', 'deal.order_number < "x"', 'not deal.order_number', 'IF(deal.order_number, 1, 2)'])('%s is an error', (formula) => {
+    expect(message(formula)).toBe('The deal has no order number');
+  });
+
+  it.each([
+    ['deal.order_number = deal.incoterm', true],
+    ['deal.order_number = "x"', false],
+    ['deal.order_number <> "x"', true],
+    ['ISBLANK(deal.order_number)', true],
+    ['deal.order_number in deal.site_works', false],
+    ['"crane" in deal.site_works', true],
+    ['deal.heating in deal.site_works', false],
+  ])('%s is %s', (formula, expected) => {
+    expect(value(formula)).toEqual({ type: 'boolean', value: expected });
+  });
+
+  it('is passed over by COUNT and answered by ??', () => {
+    expect(decimal('COUNT(lines.unit_price)', blankPrice)).toBe('4');
+    expect(value('deal.order_number ?? "none"')).toEqual(text('none'));
+  });
+
+  it('?? does not hide an error', () => {
+    expect(message('1 / 0 ?? 5')).toBe('Division by zero.');
+  });
+
+  it('reaches through a missing relation with its cause', () => {
+    expect(value('deal.contact.family_name', demoSnapshot('D-1196'))).toMatchObject({ type: 'blank', cause: 'the deal has no contact' });
+  });
+
+  it('sums nothing to a zero of money where the column is money', () => {
+    expect(value('SUM(lines[false].net)')).toMatchObject({ type: 'money', currency: 'GBP' });
+    expect(value('SUM(lines[false].quantity)')).toMatchObject({ type: 'number' });
+  });
+});
+
+describe('names', () => {
+  it('refuses a name with two meanings and offers both', () => {
+    const ambiguous = { document: [figure('name', '"x"', 'text')] };
+    expect(message('lines[name = "x"]', vents, ambiguous)).toBe('“name” could mean item.name or figures.name; write out which.');
+    expect(value('COUNT(lines[item.name = figures.name])', vents, ambiguous)).toMatchObject({ type: 'number' });
+  });
+
+  it('says what there is not', () => {
+    expect(message('subtotl')).toBe('“subtotl” is neither a field nor a figure.');
+    expect(message('SUMME(1)')).toBe('There is no function SUMME.');
+  });
+});
+
+describe('figures', () => {
+  it('report a cycle and stay evaluable', () => {
+    const sheet = sheetOf(vents, { document: [figure('a', 'b + SUM(lines.net)'), figure('b', 'a')] });
+    expect(sheet.figure('a').value).toMatchObject({ type: 'error', message: '“a” depends on itself.' });
+  });
+
+  it('do not depend on the order they are written in', () => {
+    const figures = [figure('subtotal', 'SUM(lines.net)'), figure('tax', 'subtotal * 20%'), figure('total', 'subtotal + tax')];
+    const inOrder = sheetOf(vents, { document: figures });
+    const reversed = sheetOf(vents, { document: [...figures].reverse() });
+    for (const { name } of figures) expect(reversed.figure(name).value).toEqual(inOrder.figure(name).value);
+  });
+
+  it('group lines by their keys, with columns of their own', () => {
+    const tax = { name: 'tax_rows', label: 'Tax', formula: 'GROUP(lines[not optional], tax_category, tax_rate)', columns: [figure('base', 'SUM(item.lines.net)'), figure('tax', 'base * tax_rate')] };
+    const sheet = sheetOf(demoSnapshot('D-1194'), { lists: [tax] });
+    const sums = ['base', 'tax'].map((column) => {
+      const list = sheet.evaluate('test', `tax_rows.${column}`).value;
+      return list.type === 'list' ? list.items.map((item) => (item.type === 'money' ? item.value.toFixed() : item.type)) : list;
+    });
+    expect(sums).toEqual([['28116', '4736', '420'], ['5623.2', '236.8', '0']]);
+  });
+
+  it('explain themselves in a sentence, with roundings', () => {
+    const sheet = sheetOf(demoSnapshot('D-1200'));
+    const list = sheet.evaluate('test', 'lines').value;
+    const first = list.type === 'list' && list.items[0]?.type === 'record' ? list.items[0].row : undefined;
+    const workings = workingsOf(sheet.itemFigure(first!, NET), 'en-GB');
+    expect(workings.sentence.replaceAll('\u00a0', ' ').replaceAll('\u202f', ' ')).toBe(
+      'net of line 1, Third of a training fund = 3 × 33.333 EUR × (1 − 0 %) = 99.999 EUR, rounded = 100.00 EUR',
+    );
+    expect(workings.inputs.map(({ label }) => label)).toEqual(['quantity', 'Unit price', 'discount']);
+  });
+});
+
+describe('what was read', () => {
+  const reads = (snapshot: RecordSnapshot) => {
+    const into = new Map<string, string>();
+    collectReads(sheetOf(snapshot).evaluate('test', 'SUM(lines[not optional].net)'), into);
+    return into;
+  };
+  const change = (fields: Record<string, FieldValue>) => {
+    const lines = vents.fields.lines as RecordSnapshot[];
+    return withFields(vents, { lines: lines.map((line, index) => (index === 0 ? withFields(line, fields) : line)) });
+  };
+
+  it('holds a field that the figure went through', () => {
+    expect(reads(change({ unit_price: { amount: '490', currency: 'GBP' } }))).not.toEqual(reads(vents));
+  });
+
+  it('does not hold a field that nothing printed', () => {
+    expect(reads(change({ description: 'Other words' }))).toEqual(reads(vents));
+  });
+
+  it('holds which lines a filter chose, not what it looked at', () => {
+    expect(reads(vents).has('deal.lines{D-1187-1}.optional')).toBe(false);
+    expect(reads(change({ optional: true }))).not.toEqual(reads(vents));
+  });
+});

@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest';
+import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
+import { demoSchema } from '../../tests/demo-snapshot';
+import { FormulaError } from '../formula/ast';
+import { parseFormula } from '../formula/parse';
+import { formulasOf, usedPaths } from './paths';
+import { splitPlaceholders } from './placeholders';
+import type { Template } from './template';
+
+const template = glasshouseQuote as unknown as Template;
+
+describe('placeholders', () => {
+  it('nest brackets and quoted texts', () => {
+    expect(splitPlaceholders('a =[lines[name = "]"].net] b')).toEqual([
+      { kind: 'text', text: 'a ' },
+      { kind: 'formula', formula: 'lines[name = "]"].net' },
+      { kind: 'text', text: ' b' },
+    ]);
+  });
+
+  it('leave a plain equals sign alone', () => {
+    expect(splitPlaceholders('1 = 1')).toEqual([{ kind: 'text', text: '1 = 1' }]);
+  });
+
+  it('say when one is not closed', () => {
+    expect(() => splitPlaceholders('Quote =[document.number')).toThrow(FormulaError);
+  });
+});
+
+describe('the shipped quote', () => {
+  it('has formulas that can all be read', () => {
+    for (const formula of formulasOf(template)) expect(() => parseFormula(formula)).not.toThrow();
+  });
+
+  it('asks the CRM for what it uses and nothing else', () => {
+    const { fields, related } = usedPaths(template, demoSchema);
+    expect([...fields].sort()).toEqual(['amount', 'closes_on', 'currency', 'deposit_percent', 'heating', 'name', 'order_number', 'owner', 'site_address', 'site_works', 'validity_days']);
+    expect([...related.get('account')!.fields].sort()).toEqual(['city', 'country', 'name', 'postcode', 'street']);
+    expect([...related.get('contact')!.fields].sort()).toEqual(['family_name', 'given_name', 'salutation']);
+    expect([...related.get('lines')!.fields].sort()).toEqual(['description', 'discount', 'name', 'optional', 'quantity', 'tax_category', 'tax_rate', 'unit', 'unit_price']);
+  });
+});

@@ -1,0 +1,129 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { compose } from '../../core/compose/compose';
+import { demoRecords } from '../../demo/crm/index';
+import houseStyle from '../../demo/house-styles/orrin-vale.json';
+import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
+import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import type { RecordSnapshot } from '../../core/record/snapshot';
+import type { HouseStyle, Template } from '../../core/template/template';
+import { Typesetter } from './typesetter';
+
+const typesetter = new Typesetter(join(process.cwd(), '.build/press'));
+const folder = mkdtempSync(join(tmpdir(), 'lumbix-pages-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const composed = (snapshot: RecordSnapshot) =>
+  compose(glasshouseQuote as unknown as Template, snapshot, {
+    schema: demoSchema,
+    houseStyle: houseStyle as HouseStyle,
+    issueDate: '2026-11-23',
+    edition: 'en',
+    plan: 'file',
+    number: { serial: 42, text: 'Q-2026-0042' },
+  });
+
+function print(snapshot: RecordSnapshot): { file: string; text: string; pages: string[] } {
+  const { document, assets } = composed(snapshot);
+  const file = join(folder, `${snapshot.id}.pdf`);
+  writeFileSync(file, typesetter.pdf(document, assets));
+  const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
+  return { file, text, pages: text.split('\f').slice(0, -1) };
+}
+
+describe.each(demoRecords.deals.map(({ id }) => id))('%s', (id) => {
+  const { file, text } = print(demoSnapshot(id));
+
+  it('is a sound PDF with every font embedded', () => {
+    expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toContain('No syntax or stream encoding errors');
+    const fonts = execFileSync('pdffonts', [file], { encoding: 'utf8' }).trim().split('\n').slice(2);
+    expect(fonts.length).toBeGreaterThan(0);
+    for (const font of fonts) expect(font).toMatch(/ yes (yes|no) +(yes|no) +\d+ +\d+$/);
+  });
+
+  it('prints no formula and nothing undefined', () => {
+    expect(text).not.toMatch(/=\[|undefined|\[object|NaN/);
+    expect(text).toMatch(/Page 1 of \d/);
+  });
+});
+
+it('is tagged, with its title and language', () => {
+  const { file } = print(demoSnapshot('D-1187'));
+  const about = execFileSync('pdfinfo', [file], { encoding: 'utf8' });
+  expect(about).toMatch(/Tagged: +yes/);
+  expect(about).toMatch(/Title: +Quote Q-2026-0042, Vent renewal, house 3/);
+  const content = execFileSync('qpdf', ['--qdf', '--object-streams=disable', file, '-'], { encoding: 'latin1' });
+  expect(content).toMatch(/\/Lang \(en/);
+});
+
+it('prints user text as it was typed', () => {
+  const { text } = print(demoSnapshot('D-1198'));
+  for (const typed of [
+    'Sensor <b>"R&W"</b> #1 $x$ *bold* _it_ [ref] \\n @cite `code`',
+    '= heading? - list? // comment /* c */ ~ $ #let x = 1',
+    '<PO> #7 & "9" $x$ *y* [z] \\w',
+    'Dorran Glass "North" <Sales> & Sons 🌱',
+    'Dorran\\Quay',
+    'Bay [B] \\ $4 *rear*',
+    "It's 5 > 3 & 2 < 4; “quotes”, 'single', emoji 🌱 ok",
+  ])
+    expect(text).toContain(typed);
+});
+
+it.each(['#panic()', '\\', '$', '#{', '*', '"', '//', '\u0000', '#image("/etc/passwd")', '</svg><script>'])(
+  'cannot be broken out of with %j',
+  (typed) => {
+    const hostile = withFields(demoSnapshot('D-1187'), { name: `A${typed}Z` });
+    expect(print({ ...hostile, id: 'hostile' }).pages).toHaveLength(1);
+    const { document, assets } = composed(hostile);
+    expect(typesetter.proof(document, assets).pages.join('')).not.toMatch(/<script|<foreignObject/);
+  },
+);
+
+describe('the 140-line quote', () => {
+  const { pages } = print(demoSnapshot('D-1203'));
+
+  it('repeats its headings on every page that has lines', () => {
+    expect(pages).toHaveLength(6);
+    for (const page of pages) expect(page).toMatch(/Item +Qty +Unit +Price/);
+  });
+
+  it('splits no row: every description stands under its item', () => {
+    const positions = pages.flatMap((page) => [...page.matchAll(/^ *(\d+) +Room /gm)].map((match) => Number(match[1])));
+    expect(positions).toEqual(Array.from({ length: 140 }, (_, index) => index + 1));
+    for (const page of pages) expect(page.split('\n').filter((each) => each.trim())[2]).not.toMatch(/^ {6,}[A-Z][a-z]+ [^:]*$/);
+  });
+});
+
+it('shapes the Arabic name and runs it right to left', () => {
+  const { file } = print(demoSnapshot('D-1192'));
+  expect(execFileSync('pdffonts', [file], { encoding: 'utf8' })).toContain('NotoSansArabic');
+  // The heaviest line of the page's left half is the name: its first word must stand furthest to the right.
+  const words = [...execFileSync('pdftotext', ['-bbox', file, '-'], { encoding: 'utf8' }).matchAll(/xMin="([\d.]+)" yMin="([\d.]+)"[^>]*>([^<]*)</g)]
+    .map(([, x, y, text]) => ({ x: Number(x), y: Number(y), text: text!.normalize('NFKC') }))
+    .filter(({ text }) => /[\u0600-\u06ff]/.test(text));
+  const top = Math.min(...words.map(({ y }) => y));
+  const name = words.filter(({ y }) => y < top + 8).sort((a, b) => a.x - b.x);
+  expect(name[0]!.text).toMatch(/[ور]/);
+  expect(name.at(-1)!.text).toMatch(/[مز]/);
+});
+
+it('breaks a word that is wider than its column instead of running over the next', () => {
+  const { file } = print(demoSnapshot('D-1206'));
+  const words = execFileSync('pdftotext', ['-bbox', file, '-'], { encoding: 'utf8' });
+  const right = Math.max(...[...words.matchAll(/xMax="([\d.]+)"/g)].map((match) => Number(match[1])));
+  expect(right).toBeLessThan(595.3 - 56);
+});
+
+it('makes every value of a proof a link, and none of the filed PDF', () => {
+  const { document, assets, values } = composed(demoSnapshot('D-1187'));
+  const { pages, landmarks } = typesetter.proof(document, assets);
+  const linked = new Set([...pages.join('').matchAll(/ href="lumbix:([^"]+)"/g)].map((match) => match[1]!.replaceAll('&quot;', '"')));
+  for (const id of linked) expect(values).toHaveProperty([id]);
+  expect(linked.size).toBeGreaterThan(40);
+  expect(new Set(landmarks.map(({ id }) => id))).toContain('heated');
+  expect(Buffer.from(typesetter.pdf(document, assets)).toString('latin1')).not.toContain('lumbix:');
+});

@@ -1,0 +1,236 @@
+import { execFileSync } from 'node:child_process';
+import { once } from 'node:events';
+import { eq } from 'drizzle-orm';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { changeField } from '../../server/change';
+import { CrmError } from '../../server/crm/client';
+import { closeDatabase, openDatabase } from '../../server/db/database';
+import { documentFiles, documents } from '../../server/db/schema';
+import { countDeals, listDeals, wholeDeal } from '../../server/deals';
+import { beginFiling, type FilingRequest } from '../../server/filing/begin';
+import { openQueue, type Queue } from '../../server/jobs/queue';
+import { Press } from '../../server/press/press';
+import { Problem } from '../../server/problem';
+import { proofDocument } from '../../server/proof';
+import { listDocuments, readDocument, readFile } from '../../server/register';
+import type { Services } from '../../server/services';
+import { openStack, until, type Stack } from './stack';
+
+const TEMPLATE = 'glasshouse-quote';
+let stack: Stack;
+let queue: Queue;
+let press: Press;
+
+beforeAll(async () => {
+  stack = await openStack();
+  queue = await openQueue();
+  press = new Press(1);
+});
+afterEach(() => stack.clearFaults());
+afterAll(async () => {
+  await queue.close();
+  await press.close();
+  await closeDatabase();
+  await stack.close();
+});
+
+const database = () => openDatabase().database;
+const services = () => ({ database: database(), queue, press }) as unknown as Services;
+const proof = (dealId: string) => proofDocument(services(), dealId, TEMPLATE);
+const register = (top = 1) => listDocuments(database(), { sort: 'created', descending: true, skip: 0, top });
+
+/** What the screen sends for a proof, every warning skipped. */
+async function requestFor(dealId: string): Promise<FilingRequest> {
+  const { template, used, issueDate, findings } = await proof(dealId);
+  const warnings = findings.filter(({ severity }) => severity === 'warns');
+  const skipped = Object.fromEntries(warnings.map(({ id }) => [id, 'agreed by telephone']));
+  return { recordId: dealId, templateId: template.id, templateVersionId: template.versionId, used, issueDate, skipped };
+}
+const file = async (dealId: string) => beginFiling(services(), await requestFor(dealId));
+const stored = async (id: string) => (await database().select().from(documents).where(eq(documents.id, id)))[0]!;
+const untilFiled = (id: string) => until(async () => (await stored(id)).state === 'filed');
+
+async function problemOf(doing: Promise<unknown>): Promise<Problem> {
+  const thrown: unknown = await doing.then(
+    () => undefined,
+    (problem: unknown) => problem,
+  );
+  expect(thrown).toBeInstanceOf(Problem);
+  return thrown as Problem;
+}
+
+describe('the connector', () => {
+  it('reads types, labels, units and allowed values from the CRM’s metadata', async () => {
+    const { schema, deal } = await wholeDeal('D-1188');
+    expect(schema.types.Deal!.fields.order_number).toMatchObject({ label: 'Purchase-order number', type: 'text' });
+    expect(schema.types.Deal!.fields.site_works!.type).toBe('choices');
+    expect(deal.fields.deposit_percent).toEqual({ percent: '0.3' });
+    expect(deal.fields.amount).toEqual({ amount: '96665.6', currency: 'GBP' });
+  });
+
+  it('follows the pages of a long relation', async () => {
+    const { deal } = await wholeDeal('D-1203');
+    const lines = deal.fields.lines as unknown as { id: string }[];
+    expect(lines.map(({ id }) => id)).toEqual(Array.from({ length: 140 }, (_, index) => `D-1203-${index + 1}`));
+  });
+
+  it('pages, sorts, filters and searches deals, apostrophes and all', async () => {
+    const query = { view: 'all', sort: 'amount', descending: true, skip: 0, top: 3 } as const;
+    const { deals, total } = await listDeals(database(), query);
+    expect([deals.length, total]).toEqual([3, 26]);
+    expect(deals[0]!.deal.id).toBe('D-1195');
+    const found = async (search: string) =>
+      (await listDeals(database(), { ...query, search })).deals.map(({ deal }) => deal.id);
+    expect(await found('hoshino')).toEqual(['D-1195']);
+    expect(await found('النور')).toEqual(['D-1192']);
+    expect(await found("' or 1 eq 1")).toEqual([]);
+    expect((await listDeals(database(), { ...query, stage: 'Lost' })).total).toBe(1);
+    expect((await countDeals(database()))['needs-quote']).toBe(8);
+  });
+
+  it('repeats what failed on the way, and says so when the CRM stays away', async () => {
+    await stack.fault({ on: 'read', kind: 'status', status: 503, times: 2 });
+    await stack.fault({ on: 'read', kind: 'drop-before', times: 1 });
+    expect((await wholeDeal('D-1187')).deal.id).toBe('D-1187');
+    await stack.fault({ on: 'read', kind: 'status', status: 500, times: 20 });
+    await expect(wholeDeal('D-1187')).rejects.toMatchObject({ failure: 'away' });
+  });
+
+  it('writes a correction back only onto the version that was seen', async () => {
+    const { deal } = await wholeDeal('D-1209');
+    const change = { type: 'Deal', id: deal.id, field: 'order_number', value: 'SLH-0094' };
+    await changeField({ ...change, version: deal.version! });
+    expect((await wholeDeal('D-1209')).deal.fields.order_number).toBe('SLH-0094');
+    await expect(changeField({ ...change, version: deal.version! })).rejects.toMatchObject({ failure: 'conflict' });
+    const wrong = await problemOf(changeField({ ...change, version: '*', field: 'validity_days', value: 'soon' }));
+    expect(wrong.detail).toBe('Validity in days is a number with a point before its decimals, such as 1250.50.');
+  });
+});
+
+describe('filing', () => {
+  beforeAll(async () => {
+    await stack.startWorker();
+  });
+
+  it('puts one attachment on the deal and one row in the register, with the bytes that were rendered', async () => {
+    const { id, number } = await file('D-1189');
+    await untilFiled(id);
+    const { bytes, fileName, sha256 } = await readFile(database(), id);
+    expect(await stack.attachments('D-1189')).toEqual([{ name: fileName, sha256 }]);
+    expect(fileName).toBe(`Quote ${number} Kwekerij Ganzenpad.pdf`);
+    const printed = execFileSync('pdftotext', ['-layout', '-', '-'], { input: bytes, encoding: 'utf8' });
+    expect(printed).toContain(number);
+    expect(printed).toContain('52,480.00');
+    const { document, history } = await readDocument(database(), id);
+    expect(document).toMatchObject({ state: 'filed', amount: '52480', currency: 'EUR', recordId: 'D-1189' });
+    expect(history.map(({ kind }) => kind)).toEqual(['number taken', 'rendered', 'attached', 'filed']);
+  });
+
+  it('ends with one attachment when the first two attach calls answer 500', async () => {
+    await stack.fault({ on: 'attach', kind: 'status', status: 500, times: 2 });
+    const { id } = await file('D-1190');
+    await untilFiled(id);
+    expect(await stack.attachments('D-1190')).toHaveLength(1);
+  });
+
+  it('ends with one attachment when the CRM stored the file and dropped the connection', async () => {
+    await stack.fault({ on: 'attach', kind: 'drop-after', times: 2 });
+    const { id } = await file('D-1193');
+    await untilFiled(id);
+    expect(await stack.attachments('D-1193')).toHaveLength(1);
+  });
+
+  it('waits with its reason while the CRM is away, and goes on when it is back', async () => {
+    await stack.fault({ on: 'attach', kind: 'status', status: 500, times: 5 });
+    const { id } = await file('D-1196');
+    await until(async () => (await stored(id)).reason !== null);
+    expect((await stored(id)).state).toBe('rendered');
+    await untilFiled(id);
+    expect((await stored(id)).reason).toBeNull();
+    expect(await stack.attachments('D-1196')).toHaveLength(1);
+  });
+
+  it('gives people who file at once a number each', async () => {
+    const requests = await Promise.all(['D-1209', 'D-1210', 'D-1210'].map(requestFor));
+    const begun = await Promise.all(requests.map((request) => beginFiling(services(), request)));
+    expect(new Set(begun.map(({ number }) => number)).size).toBe(3);
+    for (const { id } of begun) await untilFiled(id);
+    expect(new Set((await stack.attachments('D-1210')).map(({ name }) => name)).size).toBe(2);
+  });
+
+  it('refuses a quote with a blank price, in words that name the line and the field', async () => {
+    const before = (await register()).total;
+    const problem = await problemOf(file('D-1202'));
+    expect(problem.status).toBe(422);
+    expect(problem.detail).toContain('Line 4, Vent motor VM-48, 24 V: no unit price');
+    expect((await register()).total).toBe(before);
+    expect(await stack.attachments('D-1202')).toEqual([]);
+  });
+
+  it('refuses an open warning, and keeps the reason of a skipped one', async () => {
+    const request = await requestFor('D-1187');
+    const problem = await problemOf(beginFiling(services(), { ...request, skipped: {} }));
+    expect(problem.detail).toContain('The deal says');
+    const { id } = await beginFiling(services(), request);
+    await untilFiled(id);
+    expect((await stored(id)).skipped).toEqual({ 'check amount': 'agreed by telephone' });
+  });
+
+  it('refuses a deal that changed since the proof, and shows the change', async () => {
+    const request = await requestFor('D-1199');
+    await stack.changeInCrm('LineItems', 'D-1199-1', { unit_price: '45.00' });
+    const problem = await problemOf(beginFiling(services(), request));
+    expect(problem.status).toBe(409);
+    const what = 'Line 1, Toughened glass, 4 mm: unit price';
+    expect(problem.members.changes).toEqual([{ what, before: '44.5 EUR', after: '45 EUR' }]);
+    expect(await stack.attachments('D-1199')).toEqual([]);
+  });
+
+  it('files a deal whose change since the proof prints nowhere', async () => {
+    const request = await requestFor('D-1201');
+    await stack.changeInCrm('Deals', 'D-1201', { snow_zone: '4', stage: 'Quoted' });
+    await untilFiled((await beginFiling(services(), request)).id);
+  });
+
+  it('refuses to hand out bytes that are not what was filed', async () => {
+    const { id } = await file('D-1207');
+    await untilFiled(id);
+    const changed = { bytes: Buffer.from('%PDF- changed') };
+    await database().update(documentFiles).set(changed).where(eq(documentFiles.documentId, id));
+    expect((await problemOf(readFile(database(), id))).title).toBe('The PDF is damaged');
+  });
+
+  it('keeps the register usable while the CRM is away', async () => {
+    await stack.stopCrm();
+    await expect(proof('D-1187')).rejects.toBeInstanceOf(CrmError);
+    expect((await register()).total).toBeGreaterThan(5);
+    await stack.startCrm();
+    expect((await proof('D-1187')).record.id).toBe('D-1187');
+  });
+});
+
+describe('a killed worker', () => {
+  beforeAll(() => stack.stopWorkers());
+
+  it.each([20, 120, 260, 420, 600])('%i ms into filing leaves one attachment, one row and no lost number', async (delay) => {
+    // A slow attach widens the moment between the CRM's storing the file and its answer.
+    await stack.fault({ on: 'attach', kind: 'slow', delay: 150, times: 1 });
+    const before = (await stack.attachments('D-1211')).length;
+    const victim = await stack.startWorker();
+    const { id, number } = await file('D-1211');
+    await new Promise((done) => setTimeout(done, delay));
+    victim.kill('SIGKILL');
+    await once(victim, 'exit');
+    await stack.startWorker();
+    await untilFiled(id);
+    await stack.stopWorkers();
+    expect(await database().select().from(documents).where(eq(documents.number, number))).toHaveLength(1);
+    expect(await stack.attachments('D-1211')).toHaveLength(before + 1);
+  });
+
+  it('leaves no gap in the series', async () => {
+    const rows = await database().select({ serial: documents.serial }).from(documents);
+    const serials = rows.map(({ serial }) => serial).sort((a, b) => a - b);
+    expect(serials).toEqual(Array.from({ length: serials.length }, (_, index) => index + 1));
+  });
+});

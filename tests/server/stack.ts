@@ -1,0 +1,117 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { join } from 'node:path';
+import pg from 'pg';
+import type { Fault } from '../../standins/crm/faults';
+
+/**
+ * The real things that the server's tests run against: databases of their own in the test cluster, the CRM stand-in as
+ * a process, and filing workers as processes that can be killed. `./test` gives the cluster's address.
+ */
+const cluster = process.env.LUMBIX_TEST_CLUSTER;
+const CRM_PORT = Number(process.env.LUMBIX_TEST_CRM_PORT ?? 4713);
+const crmUrl = `http://127.0.0.1:${CRM_PORT}`;
+const build = join(process.cwd(), '.build');
+
+export interface Stack {
+  /** Does something to a deal or a line in the CRM, behind Lumbix's back. */
+  changeInCrm(set: 'Deals' | 'LineItems', id: string, changes: object): Promise<void>;
+  attachments(dealId: string): Promise<{ name: string; sha256: string }[]>;
+  fault(fault: Fault): Promise<void>;
+  clearFaults(): Promise<void>;
+  startWorker(): Promise<ChildProcess>;
+  stopWorkers(): Promise<void>;
+  stopCrm(): Promise<void>;
+  startCrm(): Promise<void>;
+  close(): Promise<void>;
+}
+
+/** Makes fresh databases and starts the CRM stand-in on them. */
+export async function openStack(): Promise<Stack> {
+  if (!cluster) throw new Error('LUMBIX_TEST_CLUSTER is not set; run the tests with ./test.');
+  const urls = { lumbix: `${cluster}/server_lumbix`, crm: `${cluster}/server_crm` };
+  await freshDatabases(['server_lumbix', 'server_crm']);
+  Object.assign(process.env, { DATABASE_URL: urls.lumbix, CRM_URL: crmUrl, LUMBIX_BUILD: build });
+  await finished(run('migrate.mjs'));
+  const crmPool = new pg.Pool({ connectionString: urls.crm, max: 2 });
+  const workers = new Set<ChildProcess>();
+  let crm: ChildProcess;
+
+  const stack: Stack = {
+    async changeInCrm(set, id, changes) {
+      await crmPool.query('update records set body = body || $3::jsonb, version = version + 1 where set = $1 and id = $2', [set, id, JSON.stringify(changes)]);
+    },
+    async attachments(dealId) {
+      const { rows } = await crmPool.query('select name, sha256 from attachments where deal_id = $1 order by created_at', [dealId]);
+      return rows as { name: string; sha256: string }[];
+    },
+    async fault(fault) {
+      await fetch(`${crmUrl}/faults`, { method: 'POST', body: JSON.stringify(fault) });
+    },
+    async clearFaults() {
+      await fetch(`${crmUrl}/faults`, { method: 'DELETE' });
+    },
+    async startWorker() {
+      const worker = run('worker.mjs');
+      workers.add(worker);
+      await new Promise<void>((ready, failed) => {
+        worker.stdout!.on('data', (chunk: Buffer) => chunk.includes('ready') && ready());
+        worker.once('exit', (code) => failed(new Error(`The worker ended with ${code}.`)));
+      });
+      return worker;
+    },
+    async stopCrm() {
+      await stop(crm);
+    },
+    async startCrm() {
+      crm = run('crm.mjs', { CRM_DATABASE_URL: urls.crm, CRM_PORT: String(CRM_PORT) });
+      await until(async () => (await fetch(`${crmUrl}/health`)).ok);
+    },
+    async stopWorkers() {
+      for (const worker of workers) await stop(worker);
+      workers.clear();
+    },
+    async close() {
+      await crmPool.end();
+      await stack.stopWorkers();
+      await stop(crm);
+    },
+  };
+  await stack.startCrm();
+  return stack;
+}
+
+/** Waits until something holds; what throws does not hold yet. */
+export async function until(holds: () => Promise<boolean>, within = 20_000): Promise<void> {
+  const end = Date.now() + within;
+  for (;;) {
+    if (await holds().catch(() => false)) return;
+    if (Date.now() > end) throw new Error('It did not come about in time.');
+    await new Promise((done) => setTimeout(done, 40));
+  }
+}
+
+async function freshDatabases(names: string[]): Promise<void> {
+  const client = new pg.Client({ connectionString: `${cluster}/postgres` });
+  await client.connect();
+  for (const name of names) {
+    await client.query(`drop database if exists ${name} with (force)`);
+    await client.query(`create database ${name}`);
+  }
+  await client.end();
+}
+
+function run(file: string, environment: Record<string, string> = {}): ChildProcess {
+  return spawn(process.execPath, [join(build, file)], { env: { ...process.env, ...environment }, stdio: ['ignore', 'pipe', 'inherit'] });
+}
+
+async function stop(child: ChildProcess): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  child.kill('SIGTERM');
+  await once(child, 'exit');
+}
+
+async function finished(child: ChildProcess): Promise<void> {
+  const [code] = (await once(child, 'exit')) as [number | null];
+  if (code !== 0) throw new Error(`A set-up step ended with ${code}.`);
+}

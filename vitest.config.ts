@@ -1,0 +1,11 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    include: ['{core,render,server,standins,tests}/**/*.test.ts'],
+    testTimeout: 30_000,
+    hookTimeout: 60_000,
+    // Two cores; the server tests share one database and run one after the other.
+    fileParallelism: false,
+  },
+});
