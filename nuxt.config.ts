@@ -15,7 +15,11 @@ export default defineNuxtConfig({
   },
   css: ['~/assets/fonts.css', '~/assets/main.css'],
   app: {
-    head: { title: 'Lumbix', htmlAttrs: { lang: 'en' }, link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }] },
+    head: {
+      title: 'Lumbix',
+      htmlAttrs: { lang: 'en' },
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+    },
   },
   imports: { presets: [{ from: '@vueuse/core', imports: ['useElementSize', 'useEventListener', 'watchDebounced'] }] },
   components: [{ path: '~/components', pathPrefix: false }],

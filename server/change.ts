@@ -14,7 +14,8 @@ import type { FieldChange } from './requests';
 export async function changeField({ type, id, version, field, value }: FieldChange): Promise<void> {
   const { records } = await crmSchema();
   const declared = records.types[type]?.fields[field];
-  if (!declared || declared.readonly) throw new Problem(422, 'This field cannot be changed here', `Change “${declared?.label ?? field}” in the CRM.`);
+  if (!declared || declared.readonly)
+    throw new Problem(422, 'This field cannot be changed here', `Change “${declared?.label ?? field}” in the CRM.`);
   await changeRecord(type, id, version, { [field]: typedValue(declared, value.trim()) });
 }
 
@@ -48,8 +49,10 @@ function typedValue(field: FieldSchema, typed: string): FieldValue {
 }
 
 function decimal(field: FieldSchema, typed: string): string {
-  if (!/^-?\d+(\.\d+)?$/.test(typed)) throw wrong(field, 'is a number with a point before its decimals, such as 1250.50');
+  if (!/^-?\d+(\.\d+)?$/.test(typed))
+    throw wrong(field, 'is a number with a point before its decimals, such as 1250.50');
   return typed;
 }
 
-const wrong = (field: FieldSchema, what: string) => new Problem(422, 'This value does not fit', `${field.label} ${what}.`);
+const wrong = (field: FieldSchema, what: string) =>
+  new Problem(422, 'This value does not fit', `${field.label} ${what}.`);

@@ -51,7 +51,10 @@ export async function listDeals(database: Database, query: DealsQuery): Promise<
   const direction = query.descending ? ' desc' : '';
   const orderBy = `${SORTS[query.sort] ?? 'name'}${direction},id`;
   const { records, total } = await listRecords('Deal', LISTED, { filter, orderBy, skip: query.skip, top: query.top });
-  const trails = await paperTrails(database, records.map(({ id }) => id));
+  const trails = await paperTrails(
+    database,
+    records.map(({ id }) => id),
+  );
   return { deals: records.map((deal) => ({ deal, paperTrail: trails.get(deal.id) ?? [] })), total };
 }
 
@@ -67,7 +70,10 @@ export async function countDeals(database: Database): Promise<Record<DealsQuery[
   return Object.fromEntries(views.map((view, index) => [view, totals[index]!])) as Record<DealsQuery['view'], number>;
 }
 
-async function viewFilter(database: Database, query: Pick<DealsQuery, 'view' | 'search' | 'stage' | 'owner'>): Promise<string | undefined> {
+async function viewFilter(
+  database: Database,
+  query: Pick<DealsQuery, 'view' | 'search' | 'stage' | 'owner'>,
+): Promise<string | undefined> {
   const parts: string[] = [];
   if (query.view !== 'all') {
     const quoted = await quotedDeals(database);
@@ -125,7 +131,11 @@ export async function wholeDeal(id: string): Promise<{ deal: RecordSnapshot; sch
 export async function dealFilters(): Promise<{ stages: string[]; owners: string[] }> {
   const { records } = await crmSchema();
   const stages = records.types.Deal?.fields.stage?.allowed?.map(({ value }) => value) ?? [];
-  const { records: deals } = await listRecords('Deal', { fields: new Set(['owner']), related: new Map() }, { skip: 0, top: 500 });
+  const { records: deals } = await listRecords(
+    'Deal',
+    { fields: new Set(['owner']), related: new Map() },
+    { skip: 0, top: 500 },
+  );
   const owners = [...new Set(deals.map(({ fields }) => fields.owner).filter((owner) => typeof owner === 'string'))];
   return { stages, owners: owners.sort() };
 }
@@ -134,9 +144,17 @@ export async function dealFilters(): Promise<{ stages: string[]; owners: string[
 export async function findDocuments(database: Database, search: string) {
   const pattern = `%${search.replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
   return database
-    .select({ id: documents.id, number: documents.number, title: documents.title, accountName: documents.accountName, state: documents.state })
+    .select({
+      id: documents.id,
+      number: documents.number,
+      title: documents.title,
+      accountName: documents.accountName,
+      state: documents.state,
+    })
     .from(documents)
-    .where(sql`${documents.number} ilike ${pattern} or ${documents.title} ilike ${pattern} or ${documents.accountName} ilike ${pattern}`)
+    .where(
+      sql`${documents.number} ilike ${pattern} or ${documents.title} ilike ${pattern} or ${documents.accountName} ilike ${pattern}`,
+    )
     .orderBy(desc(documents.createdAt))
     .limit(6);
 }

@@ -9,12 +9,18 @@ export async function find(database: Database, search: string) {
   if (search.trim().length < 2) return { deals: [], documents: [], crmAway: false };
   const [documents, found] = await Promise.all([
     findDocuments(database, search.trim()),
-    listDeals(database, { view: 'all', search, sort: 'name', descending: false, skip: 0, top: MOST }).catch((problem: unknown) => {
-      if (problem instanceof CrmError) return undefined;
-      throw problem;
-    }),
+    listDeals(database, { view: 'all', search, sort: 'name', descending: false, skip: 0, top: MOST }).catch(
+      (problem: unknown) => {
+        if (problem instanceof CrmError) return undefined;
+        throw problem;
+      },
+    ),
   ]);
-  const deals = (found?.deals ?? []).map(({ deal }) => ({ id: deal.id, name: String(deal.fields.name), account: accountOf(deal.fields.account) }));
+  const deals = (found?.deals ?? []).map(({ deal }) => ({
+    id: deal.id,
+    name: String(deal.fields.name),
+    account: accountOf(deal.fields.account),
+  }));
   return { deals, documents, crmAway: found === undefined };
 }
 

@@ -25,7 +25,13 @@ export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promi
       const problem = asProblem(thrown);
       setResponseStatus(event, problem.status);
       setResponseHeader(event, 'Content-Type', 'application/problem+json');
-      return { type: 'about:blank', status: problem.status, title: problem.title, detail: problem.detail, ...problem.members };
+      return {
+        type: 'about:blank',
+        status: problem.status,
+        title: problem.title,
+        detail: problem.detail,
+        ...problem.members,
+      };
     }
   });
 }
@@ -36,8 +42,16 @@ function asProblem(thrown: unknown): Problem {
   if (thrown instanceof CrmError) return crmProblem(thrown);
   process.stderr.write(`${thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown)}\n`);
   if (isDatabaseAway(thrown))
-    return new Problem(503, 'The database is away', 'Lumbix cannot reach its database. Nothing was changed; try again in a moment.');
-  return new Problem(500, 'Something went wrong', 'Lumbix could not do this. Nothing was changed; try again, and look at the log if it stays.');
+    return new Problem(
+      503,
+      'The database is away',
+      'Lumbix cannot reach its database. Nothing was changed; try again in a moment.',
+    );
+  return new Problem(
+    500,
+    'Something went wrong',
+    'Lumbix could not do this. Nothing was changed; try again, and look at the log if it stays.',
+  );
 }
 
 const CRM_PROBLEMS: Readonly<Record<CrmFailure, [status: number, title: string, advice: string]>> = {
@@ -53,6 +67,8 @@ function crmProblem({ failure, message }: CrmError): Problem {
 }
 
 function isDatabaseAway(thrown: unknown): boolean {
-  const code = (thrown as { code?: string; cause?: { code?: string } })?.code ?? (thrown as { cause?: { code?: string } })?.cause?.code;
+  const code =
+    (thrown as { code?: string; cause?: { code?: string } })?.code ??
+    (thrown as { cause?: { code?: string } })?.cause?.code;
   return code === 'ECONNREFUSED' || code === '57P01' || code === '57P03';
 }

@@ -57,8 +57,17 @@ export async function listDocuments(database: Database, query: RegisterQuery) {
   const column = SORTS[query.sort as keyof typeof SORTS] ?? documents.createdAt;
   const order = query.descending ? sql`${column} desc nulls last` : sql`${column} asc nulls first`;
   const [rows, [counted], totals] = await Promise.all([
-    database.select(ROW).from(documents).where(where).orderBy(order, desc(documents.id)).limit(query.top).offset(query.skip),
-    database.select({ count: sql<number>`count(*)::int` }).from(documents).where(where),
+    database
+      .select(ROW)
+      .from(documents)
+      .where(where)
+      .orderBy(order, desc(documents.id))
+      .limit(query.top)
+      .offset(query.skip),
+    database
+      .select({ count: sql<number>`count(*)::int` })
+      .from(documents)
+      .where(where),
     database
       .select({ currency: documents.currency, amount: sql<string>`sum(${documents.amount})` })
       .from(documents)
@@ -71,12 +80,25 @@ export async function listDocuments(database: Database, query: RegisterQuery) {
 
 /** A document with everything that was kept of it. @throws Problem */
 export async function readDocument(database: Database, id: string) {
-  const columns = { ...ROW, composition: documents.composition, skipped: documents.skipped, attachmentId: documents.attachmentId };
+  const columns = {
+    ...ROW,
+    composition: documents.composition,
+    skipped: documents.skipped,
+    attachmentId: documents.attachmentId,
+  };
   const [document] = await database.select(columns).from(documents).where(eq(documents.id, id));
   if (!document) throw new Problem(404, 'No such document', 'The register has no document with this address.');
-  const history = await database.select().from(events).where(eq(events.documentId, id)).orderBy(asc(events.at), asc(events.id));
+  const history = await database
+    .select()
+    .from(events)
+    .where(eq(events.documentId, id))
+    .orderBy(asc(events.at), asc(events.id));
   const { composition, ...row } = document;
-  const explained = composition && { figures: composition.figures, workings: composition.workings, findings: composition.findings };
+  const explained = composition && {
+    figures: composition.figures,
+    workings: composition.workings,
+    findings: composition.findings,
+  };
   return { document: row, explained, history };
 }
 
@@ -87,14 +109,26 @@ export async function documentState(database: Database, id: string) {
 }
 
 /** The filed bytes, checked against their hash. @throws Problem */
-export async function readFile(database: Database, id: string): Promise<{ bytes: Buffer; fileName: string; sha256: string }> {
+export async function readFile(
+  database: Database,
+  id: string,
+): Promise<{ bytes: Buffer; fileName: string; sha256: string }> {
   const [row] = await database
     .select({ bytes: documentFiles.bytes, sha256: documentFiles.sha256, fileName: documents.fileName })
     .from(documentFiles)
     .innerJoin(documents, eq(documents.id, documentFiles.documentId))
     .where(eq(documentFiles.documentId, id));
-  if (!row) throw new Problem(404, 'No PDF yet', 'This document has no PDF: it is still being prepared, or it failed before it was set.');
+  if (!row)
+    throw new Problem(
+      404,
+      'No PDF yet',
+      'This document has no PDF: it is still being prepared, or it failed before it was set.',
+    );
   if (sha256(row.bytes) !== row.sha256)
-    throw new Problem(500, 'The PDF is damaged', 'The stored PDF does not match its hash any more. Take the copy on the deal in the CRM, and tell whoever keeps the database.');
+    throw new Problem(
+      500,
+      'The PDF is damaged',
+      'The stored PDF does not match its hash any more. Take the copy on the deal in the CRM, and tell whoever keeps the database.',
+    );
   return row;
 }

@@ -2,7 +2,8 @@ import { boolean, number, object, string, type InferType } from 'yup';
 import { DOCUMENT_STATES } from './db/schema';
 
 /** A UUID of any version (RFC 9562); Yup's own knows none later than 5. */
-const uuid = () => string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i, 'This is not the address of anything here.');
+const uuid = () =>
+  string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i, 'This is not the address of anything here.');
 
 /** What routes accept, each checked before anything is done with it. */
 const page = {

@@ -19,7 +19,11 @@ const FIELDS: Record<string, Record<string, FieldType | [FieldType, string]>> = 
   },
 }; // prettier-ignore
 
-const LABELS: Record<string, string> = { LineItem: 'Line item', unit_price: 'Unit price', order_number: 'Order number' };
+const LABELS: Record<string, string> = {
+  LineItem: 'Line item',
+  unit_price: 'Unit price',
+  order_number: 'Order number',
+};
 const label = (name: string) => LABELS[name] ?? name.replaceAll('_', ' ');
 
 /** The demo CRM's schema, for tests of the core that need no CRM. */

@@ -27,7 +27,8 @@ const PROCESSES = {
 function copyFonts(): void {
   for (const [font, file, cuts] of FONTS) {
     const folder = join('node_modules/@expo-google-fonts', font);
-    for (const cut of cuts) cpSync(join(folder, cut, `${file}_${cut}.ttf`), join(OUT, 'press/fonts', `${file}_${cut}.ttf`));
+    for (const cut of cuts)
+      cpSync(join(folder, cut, `${file}_${cut}.ttf`), join(OUT, 'press/fonts', `${file}_${cut}.ttf`));
     cpSync(join(folder, 'LICENSE_FONT'), join(OUT, 'press/fonts', `${file}.LICENSE`));
   }
 }

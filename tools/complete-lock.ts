@@ -22,9 +22,11 @@ const lock = JSON.parse(readFileSync('package-lock.json', 'utf8')) as { packages
 /** The folder that an optional dependency of a package belongs in: where one of its siblings lies already. */
 function homeOf(place: string, siblings: string[]): string {
   const folders = [place];
-  for (let at = place.lastIndexOf('/node_modules/'); at !== -1; at = place.lastIndexOf('/node_modules/', at - 1)) folders.push(place.slice(0, at));
+  for (let at = place.lastIndexOf('/node_modules/'); at !== -1; at = place.lastIndexOf('/node_modules/', at - 1))
+    folders.push(place.slice(0, at));
   folders.push('');
-  const present = (folder: string) => siblings.some((name) => `${folder && `${folder}/`}node_modules/${name}` in lock.packages);
+  const present = (folder: string) =>
+    siblings.some((name) => `${folder && `${folder}/`}node_modules/${name}` in lock.packages);
   const home = folders.find(present) ?? '';
   return `${home && `${home}/`}node_modules/`;
 }
@@ -36,8 +38,17 @@ for (const [place, { optionalDependencies = {} }] of Object.entries(lock.package
     const os = SYSTEMS.filter((system) => words.includes(system));
     const cpu = PROCESSORS.filter((processor) => words.includes(processor));
     const version = range.replace(/^[\^~]/, '');
-    if (lock.packages[`${home}${name}`]?.version === version || !/^\d/.test(version) || (os.length === 0 && cpu.length === 0)) continue;
-    const libc = words.some((word) => word.startsWith('musl')) ? ['musl'] : words.some((word) => word.startsWith('gnu')) ? ['glibc'] : undefined;
+    if (
+      lock.packages[`${home}${name}`]?.version === version ||
+      !/^\d/.test(version) ||
+      (os.length === 0 && cpu.length === 0)
+    )
+      continue;
+    const libc = words.some((word) => word.startsWith('musl'))
+      ? ['musl']
+      : words.some((word) => word.startsWith('gnu'))
+        ? ['glibc']
+        : undefined;
     lock.packages[`${home}${name}`] = {
       version,
       optional: true,

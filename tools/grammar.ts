@@ -15,6 +15,9 @@ export function generateParser(): { parser: string; terms: string } {
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
   const { parser, terms } = generateParser();
-  writeFileSync(fileURLToPath(new URL('formula.parser.ts', folder)), parser.replace('"./formula.grammar.terms"', '"./formula.parser.terms"'));
+  writeFileSync(
+    fileURLToPath(new URL('formula.parser.ts', folder)),
+    parser.replace('"./formula.grammar.terms"', '"./formula.parser.terms"'),
+  );
   writeFileSync(fileURLToPath(new URL('formula.parser.terms.ts', folder)), terms);
 }

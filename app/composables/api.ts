@@ -16,9 +16,21 @@ export interface ApiProblem {
 
 export type DocumentState = 'preparing' | 'rendered' | 'attached' | 'filed' | 'failed';
 
-export interface PaperTrailEntry { id: string; kind: string; state: DocumentState; number: string }
-export interface DealRow { deal: RecordSnapshot; paperTrail: PaperTrailEntry[] }
-export interface DealsSummary { counts: Record<'all' | 'needs-quote' | 'quoted', number>; stages: string[]; owners: string[] }
+export interface PaperTrailEntry {
+  id: string;
+  kind: string;
+  state: DocumentState;
+  number: string;
+}
+export interface DealRow {
+  deal: RecordSnapshot;
+  paperTrail: PaperTrailEntry[];
+}
+export interface DealsSummary {
+  counts: Record<'all' | 'needs-quote' | 'quoted', number>;
+  stages: string[];
+  owners: string[];
+}
 
 /** A document as a row of the register. */
 export interface DocumentRow {
@@ -40,7 +52,12 @@ export interface DocumentRow {
   filedAt: string | null;
 }
 
-export interface FigureEntry { name: string; label: string; workings: string; internal: boolean }
+export interface FigureEntry {
+  name: string;
+  label: string;
+  workings: string;
+  internal: boolean;
+}
 
 export interface Proof {
   template: { id: string; name: string; versionId: string; version: number };
@@ -71,7 +88,12 @@ export interface DocumentDetail {
   history: { id: string; kind: string; sentence: string; at: string }[];
 }
 
-export interface TemplateRow { id: string; name: string; kind: string; recordType: string }
+export interface TemplateRow {
+  id: string;
+  name: string;
+  kind: string;
+  recordType: string;
+}
 type Query = Record<string, string | number | boolean | undefined>;
 
 /** Every call to the server, in one place. */
@@ -85,7 +107,10 @@ export const api = {
   proof: (deal: string, template: string) => $fetch<Proof>('/api/proof', { query: { deal, template } }),
   file: (body: object) => $fetch<{ id: string; number: string }>('/api/documents', { method: 'POST', body }),
   documents: (query: Query) =>
-    $fetch<{ documents: DocumentRow[]; total: number; totals: { currency: string | null; amount: string | null }[] }>('/api/documents', { query }),
+    $fetch<{ documents: DocumentRow[]; total: number; totals: { currency: string | null; amount: string | null }[] }>(
+      '/api/documents',
+      { query },
+    ),
   document: (id: string) => $fetch<DocumentDetail>(`/api/documents/${id}`),
   find: (q: string) =>
     $fetch<{
@@ -99,5 +124,9 @@ export const api = {
 export function asProblem(thrown: unknown): ApiProblem {
   const told = (thrown as { data?: ApiProblem })?.data;
   if (told?.title) return told;
-  return { status: 0, title: 'Lumbix does not answer', detail: 'Look whether it is still running, then try again. Nothing was changed.' };
+  return {
+    status: 0,
+    title: 'Lumbix does not answer',
+    detail: 'Look whether it is still running, then try again. Nothing was changed.',
+  };
 }

@@ -15,7 +15,10 @@ export function fieldText(value: FieldValue | undefined): string {
   if (isRecord(value)) return typeof value.fields.name === 'string' ? value.fields.name : value.id;
   if ('number' in value) return formatDecimal(new Decimal(value.number), userLocale(), 0, 12);
   if ('percent' in value) return formatPercent(new Decimal(value.percent), userLocale());
-  if ('amount' in value) return value.currency ? formatMoney(new Decimal(value.amount), value.currency, userLocale()) : `${value.amount} (no currency)`;
+  if ('amount' in value)
+    return value.currency
+      ? formatMoney(new Decimal(value.amount), value.currency, userLocale())
+      : `${value.amount} (no currency)`;
   if ('date' in value) return dayText(value.date);
   if ('datetime' in value) return dayText(value.datetime.slice(0, 10));
   return value.choices.join(', ');
@@ -40,7 +43,12 @@ export function dayText(iso: string): string {
 
 /** A moment, shortly: `23 Nov, 14:05`. */
 export function momentText(iso: string): string {
-  return new Intl.DateTimeFormat(userLocale(), { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }).format(new Date(iso));
+  return new Intl.DateTimeFormat(userLocale(), {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  }).format(new Date(iso));
 }
 
 /** A sum of the register; dash where a document has none. */

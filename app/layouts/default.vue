@@ -25,12 +25,51 @@ useKeys({
 </template>
 
 <style scoped>
-.frame { display: grid; grid-template: 48px minmax(0, 1fr) / 64px minmax(0, 1fr); height: 100vh; }
-.top { display: flex; align-items: center; gap: 12px; padding: 0 16px; background: var(--sheet); border-bottom: 1px solid var(--hairline); }
-.where { flex: 1; min-width: 0; overflow: hidden; font: 500 15px/20px var(--sans); text-overflow: ellipsis; white-space: nowrap; }
-.where :deep(.quiet) { font-weight: 400; }
-.where :deep(a) { color: inherit; text-decoration: none; }
-.where :deep(a:hover) { text-decoration: underline; }
-.find { display: flex; justify-content: space-between; width: 240px; height: 30px; padding: 5px 10px; color: #66726f; background: none; border: 1px solid var(--hairline); border-radius: 3px; cursor: text; }
-.screen { min-height: 0; overflow: hidden; }
+.frame {
+  display: grid;
+  grid-template: 48px minmax(0, 1fr) / 64px minmax(0, 1fr);
+  height: 100vh;
+}
+.top {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 16px;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--hairline);
+}
+.where {
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  font: 500 15px/20px var(--sans);
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.where :deep(.quiet) {
+  font-weight: 400;
+}
+.where :deep(a) {
+  color: inherit;
+  text-decoration: none;
+}
+.where :deep(a:hover) {
+  text-decoration: underline;
+}
+.find {
+  display: flex;
+  justify-content: space-between;
+  width: 240px;
+  height: 30px;
+  padding: 5px 10px;
+  color: #66726f;
+  background: none;
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+  cursor: text;
+}
+.screen {
+  min-height: 0;
+  overflow: hidden;
+}
 </style>

@@ -25,9 +25,12 @@ export const useProofStore = defineStore('proof', () => {
   let newest = 0;
 
   const findings = computed<Finding[]>(() => proof.value?.findings ?? []);
-  const isOpen = (finding: Finding) => finding.severity === 'stops' || (finding.severity === 'warns' && !skipped.value[finding.id]);
+  const isOpen = (finding: Finding) =>
+    finding.severity === 'stops' || (finding.severity === 'warns' && !skipped.value[finding.id]);
   const openFindings = computed(() => findings.value.filter(isOpen));
-  const mayFile = computed(() => !!proof.value && openFindings.value.length === 0 && !busy.value && filing.value?.state !== 'filed');
+  const mayFile = computed(
+    () => !!proof.value && openFindings.value.length === 0 && !busy.value && filing.value?.state !== 'filed',
+  );
 
   async function load(dealId: string, templateId: string): Promise<void> {
     const mine = ++newest;
@@ -71,8 +74,17 @@ export const useProofStore = defineStore('proof', () => {
     busy.value = true;
     filingProblem.value = undefined;
     try {
-      const kept = Object.fromEntries(findings.value.flatMap(({ id }) => (skipped.value[id] ? [[id, skipped.value[id]]] : [])));
-      const begun = await api.file({ recordId: record.id, templateId: template.id, templateVersionId: template.versionId, issueDate, used, skipped: kept });
+      const kept = Object.fromEntries(
+        findings.value.flatMap(({ id }) => (skipped.value[id] ? [[id, skipped.value[id]]] : [])),
+      );
+      const begun = await api.file({
+        recordId: record.id,
+        templateId: template.id,
+        templateVersionId: template.versionId,
+        issueDate,
+        used,
+        skipped: kept,
+      });
       filing.value = { ...begun, state: 'preparing', reason: null };
       follow(begun.id);
     } catch (thrown) {
@@ -94,5 +106,23 @@ export const useProofStore = defineStore('proof', () => {
     };
   }
 
-  return { proof, problem, loading, skipped, workingsId, filing, filingProblem, busy, findings, openFindings, mayFile, isOpen, load, reset, skip, unskip, file };
+  return {
+    proof,
+    problem,
+    loading,
+    skipped,
+    workingsId,
+    filing,
+    filingProblem,
+    busy,
+    findings,
+    openFindings,
+    mayFile,
+    isOpen,
+    load,
+    reset,
+    skip,
+    unskip,
+    file,
+  };
 });

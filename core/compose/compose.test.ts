@@ -11,7 +11,13 @@ import { compose, type ComposeContext } from './compose';
 import type { ComposedBlock, Run } from './document';
 
 const template = glasshouseQuote as unknown as Template;
-const context: ComposeContext = { schema: demoSchema, houseStyle: houseStyle as HouseStyle, issueDate: '2026-11-23', edition: 'en', plan: 'file' };
+const context: ComposeContext = {
+  schema: demoSchema,
+  houseStyle: houseStyle as HouseStyle,
+  issueDate: '2026-11-23',
+  edition: 'en',
+  plan: 'file',
+};
 const composed = (snapshot: RecordSnapshot | string, more: Partial<ComposeContext> = {}) =>
   compose(template, typeof snapshot === 'string' ? demoSnapshot(snapshot) : snapshot, { ...context, ...more });
 
@@ -24,19 +30,25 @@ function* blocks(list: readonly ComposedBlock[]): Generator<ComposedBlock> {
 }
 const plain = (runs: readonly Run[]) => runs.map((run) => (run.kind === 'text' ? run.text : ' ')).join('');
 const find = <K extends ComposedBlock['kind']>(list: ComposedBlock[], kind: K, source: string) =>
-  [...blocks(list)].find((block): block is Extract<ComposedBlock, { kind: K }> => block.kind === kind && block.source === source);
+  [...blocks(list)].find(
+    (block): block is Extract<ComposedBlock, { kind: K }> => block.kind === kind && block.source === source,
+  );
 /** A printed sum in the smallest unit. */
 const units = (printed: string) => BigInt(printed.replace('−', '-').replace(/[,.]/g, ''));
 
 describe.each(Object.entries(expectedTotals))('%s', (id, expected) => {
   const { document, findings } = composed(id);
-  const totals = find(document.body, 'totals', 'totals')!.rows.map(({ label, value }) => [plain(label), plain(value)] as const);
+  const totals = find(document.body, 'totals', 'totals')!.rows.map(
+    ({ label, value }) => [plain(label), plain(value)] as const,
+  );
   const row = (label: string) => totals.find(([words]) => words.startsWith(label))?.[1];
 
   it('prints the totals that another program computed', () => {
     const plainly = (printed: string | undefined) => printed?.replaceAll(',', '');
     expect(plainly(row('Subtotal'))).toBe(expected.subtotal);
-    expect(totals.filter(([label]) => label.startsWith('VAT')).map(([, value]) => plainly(value))).toEqual(expected.taxes);
+    expect(totals.filter(([label]) => label.startsWith('VAT')).map(([, value]) => plainly(value))).toEqual(
+      expected.taxes,
+    );
     expect(plainly(row('Total'))).toBe(expected.total);
   });
 
@@ -55,8 +67,14 @@ describe('findings', () => {
   it('name the line and the field of a missing unit price, once, and stop filing', () => {
     const { findings } = composed('D-1202');
     expect(findings).toHaveLength(1);
-    expect(findings[0]).toMatchObject({ severity: 'stops', title: 'No unit price', path: 'deal.lines{D-1202-4}.unit_price' });
-    expect(findings[0]!.sentence).toBe('Line 4, Vent motor VM-48, 24 V: no unit price, but it is printed here. Set it on the deal.');
+    expect(findings[0]).toMatchObject({
+      severity: 'stops',
+      title: 'No unit price',
+      path: 'deal.lines{D-1202-4}.unit_price',
+    });
+    expect(findings[0]!.sentence).toBe(
+      'Line 4, Vent motor VM-48, 24 V: no unit price, but it is printed here. Set it on the deal.',
+    );
     expect(mayFile(findings)).toBe(false);
   });
 
@@ -73,20 +91,38 @@ describe('findings', () => {
   });
 
   it('stop an internal figure on the page', () => {
-    const document = template.sheet.document.map((figure) => (figure.name === 'total' ? { ...figure, internal: true } : figure));
-    const { findings } = compose({ ...template, sheet: { ...template.sheet, document } }, demoSnapshot('D-1187'), context);
-    expect(findings.find(({ title }) => title === 'An internal figure is printed')).toMatchObject({ severity: 'stops' });
+    const document = template.sheet.document.map((figure) =>
+      figure.name === 'total' ? { ...figure, internal: true } : figure,
+    );
+    const { findings } = compose(
+      { ...template, sheet: { ...template.sheet, document } },
+      demoSnapshot('D-1187'),
+      context,
+    );
+    expect(findings.find(({ title }) => title === 'An internal figure is printed')).toMatchObject({
+      severity: 'stops',
+    });
   });
 
   it('stop a printed column that does not add up to its figure', () => {
-    const perLine = template.sheet.perLine.map((figure) => (figure.name === 'net' ? { ...figure, type: 'price' as const } : figure));
-    const { findings } = compose({ ...template, sheet: { ...template.sheet, perLine } }, demoSnapshot('D-1200'), context);
-    expect(findings.find(({ title }) => title === 'A printed column does not add up')).toMatchObject({ severity: 'stops' });
+    const perLine = template.sheet.perLine.map((figure) =>
+      figure.name === 'net' ? { ...figure, type: 'price' as const } : figure,
+    );
+    const { findings } = compose(
+      { ...template, sheet: { ...template.sheet, perLine } },
+      demoSnapshot('D-1200'),
+      context,
+    );
+    expect(findings.find(({ title }) => title === 'A printed column does not add up')).toMatchObject({
+      severity: 'stops',
+    });
   });
 
   it.each(demoRecords.deals.map(({ id }) => id))('leave no error unexplained on %s', (id) => {
     const { document, findings } = composed(id);
-    const faults = [...blocks(document.body)].flatMap((block) => (block.kind === 'paragraph' ? block.runs : [])).filter((run) => run.kind === 'text' && run.fault);
+    const faults = [...blocks(document.body)]
+      .flatMap((block) => (block.kind === 'paragraph' ? block.runs : []))
+      .filter((run) => run.kind === 'text' && run.fault);
     if (faults.length > 0) expect(mayFile(findings)).toBe(false);
   });
 });

@@ -73,7 +73,9 @@ class Composer {
       snapshot,
       root: template.record.root,
       roots: {
-        company: Object.fromEntries(Object.entries(context.houseStyle.company).map(([key, value]) => [key, text(value)])),
+        company: Object.fromEntries(
+          Object.entries(context.houseStyle.company).map(([key, value]) => [key, text(value)]),
+        ),
         document: this.#documentRoot(edition.id),
       },
       locale: this.#locale,
@@ -336,7 +338,13 @@ class Composer {
 
   #detail(column: ColumnDefinition, block: string, row: Row): Run[] | undefined {
     if (!column.detail) return undefined;
-    const runs = this.#print({ id: `${block}.${column.id}.detail`, formula: column.detail, mayBeBlank: true, block, row });
+    const runs = this.#print({
+      id: `${block}.${column.id}.detail`,
+      formula: column.detail,
+      mayBeBlank: true,
+      block,
+      row,
+    });
     return runs.length === 0 ? undefined : runs;
   }
 
@@ -468,7 +476,9 @@ class Composer {
 
   #roles(): Composition['roles'] {
     const roles: Record<string, { value: string; currency: string }> = {};
-    const withRole = this.template.sheet.document.filter((figure): figure is Figure & { role: string } => !!figure.role);
+    const withRole = this.template.sheet.document.filter(
+      (figure): figure is Figure & { role: string } => !!figure.role,
+    );
     for (const figure of withRole) {
       const { value } = this.#sheet.figure(figure.name);
       if (value.type === 'money') roles[figure.role] = { value: value.value.toFixed(), currency: value.currency };

@@ -27,7 +27,9 @@ describe('file names', () => {
 
 describe('numbers', () => {
   it('come from the series’ formula', () => {
-    expect(documentNumber('"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)', '2026-11-23', 42)).toBe('Q-2026-0042');
+    expect(documentNumber('"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)', '2026-11-23', 42)).toBe(
+      'Q-2026-0042',
+    );
   });
 
   it('refuse a formula that gives none', () => {

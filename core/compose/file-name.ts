@@ -8,7 +8,6 @@ const LONGEST_STEM = 120;
 export function safeFileName(name: string, extension: string): string {
   const stem = name
     .normalize('NFC')
-    // eslint-disable-next-line no-control-regex
     .replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, '')
     .replace(/[<>:"/\\|?*]/g, '-')
     .replace(/\s+/g, ' ')

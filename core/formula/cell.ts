@@ -29,9 +29,7 @@ export interface Cell {
 
 /** Where an input of a figure came from. */
 export type InputSource =
-  | { kind: 'field'; path: string; label: string }
-  | { kind: 'figure'; cell: Cell }
-  | { kind: 'computed' };
+  { kind: 'field'; path: string; label: string } | { kind: 'figure'; cell: Cell } | { kind: 'computed' };
 
 /** All fields that a cell read, itself and through other figures: path → canonical text. */
 export function collectReads(cell: Cell, into: Map<string, string>, seen = new Set<Cell>()): void {

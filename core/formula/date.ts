@@ -31,7 +31,8 @@ export function formatDayPattern(day: number, pattern: string, locale: string): 
   return pattern.replace(PATTERN_PART, (part, quoted: string | undefined) => {
     if (quoted !== undefined) return quoted === '' ? "'" : quoted.replaceAll("''", "'");
     switch (part) {
-      case 'yyyy': case 'y': return year; // prettier-ignore
+      case 'yyyy':
+      case 'y': return year; // prettier-ignore
       case 'yy': return year.slice(2); // prettier-ignore
       case 'MMMM': return intlDay(day, locale, { month: 'long' }); // prettier-ignore
       case 'MMM': return intlDay(day, locale, { month: 'short' }); // prettier-ignore

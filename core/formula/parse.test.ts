@@ -8,7 +8,9 @@ import { printFormula } from './print';
 
 /** The tree without its positions. */
 function shape(node: Expression): unknown {
-  return JSON.parse(JSON.stringify(node, (key, value: unknown) => (key === 'from' || key === 'to' ? undefined : value)));
+  return JSON.parse(
+    JSON.stringify(node, (key, value: unknown) => (key === 'from' || key === 'to' ? undefined : value)),
+  );
 }
 
 describe('ranks', () => {
@@ -59,18 +61,48 @@ describe('what cannot be read', () => {
   });
 
   it('is never anything but a formula error, whatever is typed', () => {
-    const pieces = fc.constantFrom('deal', '.', 'lines', '[', ']', '(', ')', '"', '`', '??', '%', '-', '+', 'in', 'not', ',', '1.5', ' ', '=', '&', 'é', '\n', '🌱');
+    const pieces = fc.constantFrom(
+      'deal',
+      '.',
+      'lines',
+      '[',
+      ']',
+      '(',
+      ')',
+      '"',
+      '`',
+      '??',
+      '%',
+      '-',
+      '+',
+      'in',
+      'not',
+      ',',
+      '1.5',
+      ' ',
+      '=',
+      '&',
+      'é',
+      '\n',
+      '🌱',
+    );
     fc.assert(
-      fc.property(fc.oneof(fc.string(), fc.array(pieces, { maxLength: 40 }).map((parts) => parts.join(''))), (typed) => {
-        try {
-          parseFormula(typed);
-        } catch (problem) {
-          expect(problem).toBeInstanceOf(FormulaError);
-          const { from, to } = problem as FormulaError;
-          expect(from).toBeLessThanOrEqual(typed.length);
-          expect(to).toBeLessThanOrEqual(typed.length);
-        }
-      }),
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc.array(pieces, { maxLength: 40 }).map((parts) => parts.join('')),
+        ),
+        (typed) => {
+          try {
+            parseFormula(typed);
+          } catch (problem) {
+            expect(problem).toBeInstanceOf(FormulaError);
+            const { from, to } = problem as FormulaError;
+            expect(from).toBeLessThanOrEqual(typed.length);
+            expect(to).toBeLessThanOrEqual(typed.length);
+          }
+        },
+      ),
       { numRuns: 600 },
     );
   });
@@ -85,7 +117,13 @@ describe('the printer', () => {
       fc.nat(999).map(String),
       fc.nat(99).map((each) => `${each}%`),
       fc.constantFrom('"text"', '"say ""yes"""', 'true', 'FALSE'),
-      fc.tuple(tie('node'), fc.constantFrom('+', '-', '*', '/', '^', '&', '=', '<>', '<=', 'in', 'and', 'or'), tie('node')).map((parts) => `(${parts.join(' ')})`),
+      fc
+        .tuple(
+          tie('node'),
+          fc.constantFrom('+', '-', '*', '/', '^', '&', '=', '<>', '<=', 'in', 'and', 'or'),
+          tie('node'),
+        )
+        .map((parts) => `(${parts.join(' ')})`),
       tie('node').map((inner) => `(-${inner})`),
       tie('node').map((inner) => `(${inner} %)`),
       tie('node').map((inner) => `(not ${inner})`),

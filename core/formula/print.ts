@@ -13,7 +13,12 @@ const LOOKS: Readonly<Record<string, string>> = { '*': '×', '/': '÷', '-': '�
  * parsing the result gives the same tree.
  */
 export function printFormula(expression: Expression): string {
-  return print(expression, 0, () => undefined, (operator) => operator);
+  return print(
+    expression,
+    0,
+    () => undefined,
+    (operator) => operator,
+  );
 }
 
 /** Prints a formula for reading, values in place of names: `12 × 48.50 EUR × (1 − 10 %)`. */

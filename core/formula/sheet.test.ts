@@ -8,13 +8,26 @@ import { Sheet } from './sheet';
 import { text, type Value } from './value';
 import { workingsOf } from './workings';
 
-const figure = (name: string, formula: string, type: Figure['type'] = 'amount'): Figure => ({ name, label: name, formula, type });
+const figure = (name: string, formula: string, type: Figure['type'] = 'amount'): Figure => ({
+  name,
+  label: name,
+  formula,
+  type,
+});
 
 const NET = figure('net', 'quantity * unit_price * (1 - discount ?? 0%)');
 
 function sheetOf(snapshot: RecordSnapshot, parts: Partial<FigureSheet> = {}): Sheet {
   return new Sheet({
-    sheet: { currency: 'deal.currency', rounding: 'half-away', perLine: [NET], lists: [], document: [], sums: [], ...parts },
+    sheet: {
+      currency: 'deal.currency',
+      rounding: 'half-away',
+      perLine: [NET],
+      lists: [],
+      document: [],
+      sums: [],
+      ...parts,
+    },
     schema: demoSchema,
     snapshot,
     root: 'deal',
@@ -24,7 +37,8 @@ function sheetOf(snapshot: RecordSnapshot, parts: Partial<FigureSheet> = {}): Sh
 }
 
 const vents = demoSnapshot('D-1187');
-const value = (formula: string, snapshot = vents, parts: Partial<FigureSheet> = {}): Value => sheetOf(snapshot, parts).evaluate('test', formula).value;
+const value = (formula: string, snapshot = vents, parts: Partial<FigureSheet> = {}): Value =>
+  sheetOf(snapshot, parts).evaluate('test', formula).value;
 const message = (formula: string, snapshot = vents, parts: Partial<FigureSheet> = {}) => {
   const result = value(formula, snapshot, parts);
   return result.type === 'error' ? result.message : `no error but ${result.type}`;
@@ -50,7 +64,9 @@ describe('arithmetic', () => {
 
   it('names both currencies when they are mixed', () => {
     const mixed = withFields(vents, { amount: { amount: '1', currency: 'EUR' } });
-    expect(message('deal.amount + SUM(lines.net)', mixed)).toBe('EUR and GBP cannot be mixed in one sum; convert one of them first.');
+    expect(message('deal.amount + SUM(lines.net)', mixed)).toBe(
+      'EUR and GBP cannot be mixed in one sum; convert one of them first.',
+    );
   });
 
   it('has an error for division by zero', () => {
@@ -59,18 +75,28 @@ describe('arithmetic', () => {
 
   it('adds days to dates', () => {
     expect(value('TEXT(document.issue_date + 30, "d MMMM yyyy")')).toEqual(text('23 December 2026'));
-    expect(message('TEXT(document.issue_date, "dd/mm/yyyy")')).toBe('In the pattern “dd/mm/yyyy”, months are MM; mm would be minutes.');
+    expect(message('TEXT(document.issue_date, "dd/mm/yyyy")')).toBe(
+      'In the pattern “dd/mm/yyyy”, months are MM; mm would be minutes.',
+    );
   });
 });
 
 describe('a blank is not zero', () => {
   const blankPrice = demoSnapshot('D-1202');
 
-  it.each(['lines.unit_price', 'lines.net', 'lines[quantity = 4].net'])('SUM(%s) names the line and the field', (list) => {
-    expect(message(`SUM(${list})`, blankPrice)).toBe('Line 4, Vent motor VM-48, 24 V: no unit price');
-  });
+  it.each(['lines.unit_price', 'lines.net', 'lines[quantity = 4].net'])(
+    'SUM(%s) names the line and the field',
+    (list) => {
+      expect(message(`SUM(${list})`, blankPrice)).toBe('Line 4, Vent motor VM-48, 24 V: no unit price');
+    },
+  );
 
-  it.each(['deal.order_number & "x"', 'deal.order_number < "x"', 'not deal.order_number', 'IF(deal.order_number, 1, 2)'])('%s is an error', (formula) => {
+  it.each([
+    'deal.order_number & "x"',
+    'deal.order_number < "x"',
+    'not deal.order_number',
+    'IF(deal.order_number, 1, 2)',
+  ])('%s is an error', (formula) => {
     expect(message(formula)).toBe('The deal has no order number');
   });
 
@@ -96,7 +122,10 @@ describe('a blank is not zero', () => {
   });
 
   it('reaches through a missing relation with its cause', () => {
-    expect(value('deal.contact.family_name', demoSnapshot('D-1196'))).toMatchObject({ type: 'blank', cause: 'the deal has no contact' });
+    expect(value('deal.contact.family_name', demoSnapshot('D-1196'))).toMatchObject({
+      type: 'blank',
+      cause: 'the deal has no contact',
+    });
   });
 
   it('sums nothing to a zero of money where the column is money', () => {
@@ -108,7 +137,9 @@ describe('a blank is not zero', () => {
 describe('names', () => {
   it('refuses a name with two meanings and offers both', () => {
     const ambiguous = { document: [figure('name', '"x"', 'text')] };
-    expect(message('lines[name = "x"]', vents, ambiguous)).toBe('“name” could mean item.name or figures.name; write out which.');
+    expect(message('lines[name = "x"]', vents, ambiguous)).toBe(
+      '“name” could mean item.name or figures.name; write out which.',
+    );
     expect(value('COUNT(lines[item.name = figures.name])', vents, ambiguous)).toMatchObject({ type: 'number' });
   });
 
@@ -125,20 +156,34 @@ describe('figures', () => {
   });
 
   it('do not depend on the order they are written in', () => {
-    const figures = [figure('subtotal', 'SUM(lines.net)'), figure('tax', 'subtotal * 20%'), figure('total', 'subtotal + tax')];
+    const figures = [
+      figure('subtotal', 'SUM(lines.net)'),
+      figure('tax', 'subtotal * 20%'),
+      figure('total', 'subtotal + tax'),
+    ];
     const inOrder = sheetOf(vents, { document: figures });
     const reversed = sheetOf(vents, { document: [...figures].reverse() });
     for (const { name } of figures) expect(reversed.figure(name).value).toEqual(inOrder.figure(name).value);
   });
 
   it('group lines by their keys, with columns of their own', () => {
-    const tax = { name: 'tax_rows', label: 'Tax', formula: 'GROUP(lines[not optional], tax_category, tax_rate)', columns: [figure('base', 'SUM(item.lines.net)'), figure('tax', 'base * tax_rate')] };
+    const tax = {
+      name: 'tax_rows',
+      label: 'Tax',
+      formula: 'GROUP(lines[not optional], tax_category, tax_rate)',
+      columns: [figure('base', 'SUM(item.lines.net)'), figure('tax', 'base * tax_rate')],
+    };
     const sheet = sheetOf(demoSnapshot('D-1194'), { lists: [tax] });
     const sums = ['base', 'tax'].map((column) => {
       const list = sheet.evaluate('test', `tax_rows.${column}`).value;
-      return list.type === 'list' ? list.items.map((item) => (item.type === 'money' ? item.value.toFixed() : item.type)) : list;
+      return list.type === 'list'
+        ? list.items.map((item) => (item.type === 'money' ? item.value.toFixed() : item.type))
+        : list;
     });
-    expect(sums).toEqual([['28116', '4736', '420'], ['5623.2', '236.8', '0']]);
+    expect(sums).toEqual([
+      ['28116', '4736', '420'],
+      ['5623.2', '236.8', '0'],
+    ]);
   });
 
   it('explain themselves in a sentence, with roundings', () => {

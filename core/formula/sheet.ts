@@ -10,7 +10,18 @@ import { applyBinary, asPercentage, negate } from './operators';
 import { parseFormula } from './parse';
 import { printFormula } from './print';
 import { moneyHeld, RecordRow, ValuesRow, type Row } from './row';
-import { boolean, canonical, error, money, number, percent, text, typeWords, type ListValue, type Value } from './value';
+import {
+  boolean,
+  canonical,
+  error,
+  money,
+  number,
+  percent,
+  text,
+  typeWords,
+  type ListValue,
+  type Value,
+} from './value';
 
 /** What the formulas of one document are evaluated over. */
 export interface SheetInput {
@@ -51,7 +62,9 @@ export class Sheet {
     this.#perLine = new Map(sheet.perLine.map((figure) => [figure.name, figure]));
     this.#lists = new Map(sheet.lists.map((list) => [list.name, list]));
     this.#document = new Map(sheet.document.map((figure) => [figure.name, figure]));
-    this.#roots = new Map(Object.entries(roots).map(([name, values]) => [name, new ValuesRow(name, name, name, values)]));
+    this.#roots = new Map(
+      Object.entries(roots).map(([name, values]) => [name, new ValuesRow(name, name, name, values)]),
+    );
   }
 
   /** The document's currency by the sheet's formula; undefined if the record has none. */
@@ -281,7 +294,9 @@ export class Sheet {
     if (object.type === 'record') return this.#of(object.row, node.name, cell);
     if (object.type !== 'list') return computed(error(`${typeWords(object)} has no “${node.name}”.`));
     const items = object.items.map((item) =>
-      item.type === 'record' ? this.#of(item.row, node.name, cell).value : error(`The list's items have no “${node.name}”.`),
+      item.type === 'record'
+        ? this.#of(item.row, node.name, cell).value
+        : error(`The list's items have no “${node.name}”.`),
     );
     const failed = items.find((item) => item.type === 'error');
     return computed(failed ?? { type: 'list', items, holds: this.#held(object, node.name) });
@@ -311,7 +326,8 @@ export class Sheet {
   }
 
   #throughCell(target: Cell, cell: Cell): Found {
-    if (target.state === 'evaluating') return computed(error(`“${target.figure?.name ?? target.id}” depends on itself.`));
+    if (target.state === 'evaluating')
+      return computed(error(`“${target.figure?.name ?? target.id}” depends on itself.`));
     cell.through.add(target);
     return { value: target.value, source: { kind: 'figure', cell: target } };
   }

@@ -25,7 +25,11 @@ export function describePath(path: string, snapshot: RecordSnapshot, schema: Rec
       const position = list.findIndex((each) => each.id === id);
       record = list[position];
       const title = record?.fields.name;
-      words.push(position === -1 ? `a line that is gone (${id})` : `Line ${position + 1}${typeof title === 'string' ? `, ${title}` : ''}`);
+      words.push(
+        position === -1
+          ? `a line that is gone (${id})`
+          : `Line ${position + 1}${typeof title === 'string' ? `, ${title}` : ''}`,
+      );
       continue;
     }
     words.push(words.length === 0 ? label : label.toLowerCase());

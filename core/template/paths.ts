@@ -77,7 +77,7 @@ export function usedPaths(template: Template, schema: RecordSchema): PathTree {
       const [first, ...rest] = path;
       if (first === template.record.root) add(rest, template.record.type, root);
       else if (first === LINES) addLine(rest);
-      else if (first === 'item') rest[0] === LINES ? addLine(rest.slice(1)) : addLine(rest);
+      else if (first === 'item') addLine(rest[0] === LINES ? rest.slice(1) : rest);
       else if (lineType && schema.types[lineType]?.fields[first!]) addLine(path);
     }
     if (node.kind === 'member') {

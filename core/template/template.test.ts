@@ -34,9 +34,31 @@ describe('the shipped quote', () => {
 
   it('asks the CRM for what it uses and nothing else', () => {
     const { fields, related } = usedPaths(template, demoSchema);
-    expect([...fields].sort()).toEqual(['amount', 'closes_on', 'currency', 'deposit_percent', 'heating', 'name', 'order_number', 'owner', 'site_address', 'site_works', 'validity_days']);
+    expect([...fields].sort()).toEqual([
+      'amount',
+      'closes_on',
+      'currency',
+      'deposit_percent',
+      'heating',
+      'name',
+      'order_number',
+      'owner',
+      'site_address',
+      'site_works',
+      'validity_days',
+    ]);
     expect([...related.get('account')!.fields].sort()).toEqual(['city', 'country', 'name', 'postcode', 'street']);
     expect([...related.get('contact')!.fields].sort()).toEqual(['family_name', 'given_name', 'salutation']);
-    expect([...related.get('lines')!.fields].sort()).toEqual(['description', 'discount', 'name', 'optional', 'quantity', 'tax_category', 'tax_rate', 'unit', 'unit_price']);
+    expect([...related.get('lines')!.fields].sort()).toEqual([
+      'description',
+      'discount',
+      'name',
+      'optional',
+      'quantity',
+      'tax_category',
+      'tax_rate',
+      'unit',
+      'unit_price',
+    ]);
   });
 });

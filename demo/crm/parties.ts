@@ -1,6 +1,14 @@
 import type { Account, Contact } from './records';
 
-type AccountRow = [id: string, name: string, street: string, postcode: string, city: string, country: string, vat: string | null];
+type AccountRow = [
+  id: string,
+  name: string,
+  street: string,
+  postcode: string,
+  city: string,
+  country: string,
+  vat: string | null,
+];
 
 const ACCOUNTS: AccountRow[] = [
   ['A-101', 'Marlow Fen Nurseries', 'Drove End', 'EL4 7QX', 'Withy', 'GB', 'GB 000 0001 01'],
@@ -14,7 +22,15 @@ const ACCOUNTS: AccountRow[] = [
   ['A-109', 'Atelier Hoshino', '3-14 Wakamidori', '000-0109', 'Minatohara', 'JP', 'T0000000000109'],
   ['A-110', 'M. Tamsin', '11 Quince Row', 'EL3 5MT', 'Elmsea', 'GB', null],
   ['A-111', 'Alpengrün Gärtnerei', 'Sonnhalde 5', '9990', 'Oberwies', 'CH', 'CHE-000.000.111 MWST'],
-  ['A-112', 'Dorran Glass "North" <Sales> & Sons 🌱', 'Block #3 [rear], 5$ Lane', 'EL8 0DG', 'Dorran\\Quay', 'GB', 'GB 000 0001 12'],
+  [
+    'A-112',
+    'Dorran Glass "North" <Sales> & Sons 🌱',
+    'Block #3 [rear], 5$ Lane',
+    'EL8 0DG',
+    'Dorran\\Quay',
+    'GB',
+    'GB 000 0001 12',
+  ],
   ['A-113', 'Ballyfern Growers', 'Fern Road', 'X00 B113', 'Ballyfern', 'IE', 'IE0000113X'],
   ['A-114', 'Szklarnie Brzozowe', 'ul. Brzozowa 22', '00-114', 'Nowolas', 'PL', 'PL0000000114'],
   ['A-115', 'Prairie Lantern Farms', '400 Lantern Road', '00115', 'Harrow Flats', 'US', null],
@@ -33,7 +49,14 @@ export const accounts: Account[] = ACCOUNTS.map(([id, name, street, postcode, ci
   phone: `+00 5550 ${String(101 + index).padStart(4, '0')}`,
 }));
 
-type ContactRow = [id: string, account: string, salutation: string | null, given: string, family: string, title: string];
+type ContactRow = [
+  id: string,
+  account: string,
+  salutation: string | null,
+  given: string,
+  family: string,
+  title: string,
+];
 
 const CONTACTS: ContactRow[] = [
   ['C-201', 'A-101', 'Ms', 'Odile', 'Penhallow', 'Head grower'],

@@ -38,7 +38,9 @@ describe.each(demoRecords.deals.map(({ id }) => id))('%s', (id) => {
   const { file, text } = print(demoSnapshot(id));
 
   it('is a sound PDF with every font embedded', () => {
-    expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toContain('No syntax or stream encoding errors');
+    expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toContain(
+      'No syntax or stream encoding errors',
+    );
     const fonts = execFileSync('pdffonts', [file], { encoding: 'utf8' }).trim().split('\n').slice(2);
     expect(fonts.length).toBeGreaterThan(0);
     for (const font of fonts) expect(font).toMatch(/ yes (yes|no) +(yes|no) +\d+ +\d+$/);
@@ -94,7 +96,8 @@ describe('the 140-line quote', () => {
   it('splits no row: every description stands under its item', () => {
     const positions = pages.flatMap((page) => [...page.matchAll(/^ *(\d+) +Room /gm)].map((match) => Number(match[1])));
     expect(positions).toEqual(Array.from({ length: 140 }, (_, index) => index + 1));
-    for (const page of pages) expect(page.split('\n').filter((each) => each.trim())[2]).not.toMatch(/^ {6,}[A-Z][a-z]+ [^:]*$/);
+    for (const page of pages)
+      expect(page.split('\n').filter((each) => each.trim())[2]).not.toMatch(/^ {6,}[A-Z][a-z]+ [^:]*$/);
   });
 });
 
@@ -102,7 +105,11 @@ it('shapes the Arabic name and runs it right to left', () => {
   const { file } = print(demoSnapshot('D-1192'));
   expect(execFileSync('pdffonts', [file], { encoding: 'utf8' })).toContain('NotoSansArabic');
   // The heaviest line of the page's left half is the name: its first word must stand furthest to the right.
-  const words = [...execFileSync('pdftotext', ['-bbox', file, '-'], { encoding: 'utf8' }).matchAll(/xMin="([\d.]+)" yMin="([\d.]+)"[^>]*>([^<]*)</g)]
+  const words = [
+    ...execFileSync('pdftotext', ['-bbox', file, '-'], { encoding: 'utf8' }).matchAll(
+      /xMin="([\d.]+)" yMin="([\d.]+)"[^>]*>([^<]*)</g,
+    ),
+  ]
     .map(([, x, y, text]) => ({ x: Number(x), y: Number(y), text: text!.normalize('NFKC') }))
     .filter(({ text }) => /[\u0600-\u06ff]/.test(text));
   const top = Math.min(...words.map(({ y }) => y));
@@ -121,7 +128,9 @@ it('breaks a word that is wider than its column instead of running over the next
 it('makes every value of a proof a link, and none of the filed PDF', () => {
   const { document, assets, values } = composed(demoSnapshot('D-1187'));
   const { pages, landmarks } = typesetter.proof(document, assets);
-  const linked = new Set([...pages.join('').matchAll(/ href="lumbix:([^"]+)"/g)].map((match) => match[1]!.replaceAll('&quot;', '"')));
+  const linked = new Set(
+    [...pages.join('').matchAll(/ href="lumbix:([^"]+)"/g)].map((match) => match[1]!.replaceAll('&quot;', '"')),
+  );
   for (const id of linked) expect(values).toHaveProperty([id]);
   expect(linked.size).toBeGreaterThan(40);
   expect(new Set(landmarks.map(({ id }) => id))).toContain('heated');

@@ -95,7 +95,9 @@ const UNBROKEN = /\S{29,}/gu;
 /** Puts zero-width spaces into words that no column is wide enough for, on the way to the typesetter only. */
 function breakable(key: string, value: unknown): unknown {
   if (key !== 'text' || typeof value !== 'string') return value;
-  return value.replace(UNBROKEN, (word) => [...new Intl.Segmenter().segment(word)].map(({ segment }) => segment).join('\u200b'));
+  return value.replace(UNBROKEN, (word) =>
+    [...new Intl.Segmenter().segment(word)].map(({ segment }) => segment).join('\u200b'),
+  );
 }
 
 function reason(problem: unknown): string {
@@ -111,7 +113,9 @@ function separatePages(svg: string): Omit<ProofPages, 'landmarks'> {
   const [, width, total] = /viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(compact)!.map(Number) as [number, number, number];
   const elements = compact.split(/\n {4}(?=<)/).slice(1);
   const groups = elements.filter((element) => element.startsWith('<g'));
-  const defs = elements.filter((element) => element.startsWith('<defs')).map((element) => element.replace(/<\/svg>\s*$/, ''));
+  const defs = elements
+    .filter((element) => element.startsWith('<defs'))
+    .map((element) => element.replace(/<\/svg>\s*$/, ''));
   const height = total / groups.length;
   const pages = groups.map((group, index) => {
     const content = group.replace(/<\/svg>\s*$/, '');

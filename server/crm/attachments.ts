@@ -20,7 +20,13 @@ export async function listAttachments(dealId: string): Promise<CrmAttachment[]> 
  * Requests 1.0), so a CRM that has stored the file already answers as it did the first time.
  * @throws CrmError
  */
-export async function attach(dealId: string, repeatabilityId: string, name: string, bytes: Uint8Array, firstSent: Date): Promise<CrmAttachment> {
+export async function attach(
+  dealId: string,
+  repeatabilityId: string,
+  name: string,
+  bytes: Uint8Array,
+  firstSent: Date,
+): Promise<CrmAttachment> {
   const response = await requestCrm({
     method: 'POST',
     path: attachmentsOf(dealId),

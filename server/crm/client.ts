@@ -52,12 +52,18 @@ export async function requestCrm(request: CrmRequest): Promise<Response> {
       continue;
     }
     if (outcome.status !== 429 && outcome.status < 500) throw await refusal(outcome);
-    last = new CrmError('away', `The CRM answered with an error (${outcome.status}). Try again in a moment.`, outcome.status);
+    last = new CrmError(
+      'away',
+      `The CRM answered with an error (${outcome.status}). Try again in a moment.`,
+      outcome.status,
+    );
     const mayRepeat = request.repeatable || outcome.status === 429 || outcome.status === 503;
     if (!mayRepeat) throw last;
     await pause(retryAfter(outcome));
   }
-  throw last ?? new CrmError('away', 'The CRM does not accept Lumbix’s credentials. Look at the connection in Setup.', 401);
+  throw (
+    last ?? new CrmError('away', 'The CRM does not accept Lumbix’s credentials. Look at the connection in Setup.', 401)
+  );
 }
 
 async function send({ method = 'GET', path, headers, body }: CrmRequest): Promise<Response> {

@@ -50,9 +50,16 @@ export async function listRecords(type: string, paths: PathTree, query: ListQuer
  * Changes fields of a record, if it is still the version that was seen.
  * @throws CrmError `conflict` when somebody else was faster, `refused` with the CRM's reason.
  */
-export async function changeRecord(type: string, id: string, version: string, fields: Record<string, FieldValue>): Promise<void> {
+export async function changeRecord(
+  type: string,
+  id: string,
+  version: string,
+  fields: Record<string, FieldValue>,
+): Promise<void> {
   const schema = await crmSchema();
-  const body = Object.fromEntries(Object.entries(fields).map(([name, value]) => [name, stored(schema, type, name, value)]));
+  const body = Object.fromEntries(
+    Object.entries(fields).map(([name, value]) => [name, stored(schema, type, name, value)]),
+  );
   await requestCrm({
     method: 'PATCH',
     path: `${setOf(schema, type)}('${encodeKey(id)}')`,
@@ -87,7 +94,10 @@ function options(schema: CrmSchema, type: string, paths: PathTree): { select: st
   }
   const expand = [...paths.related].map(([name, nested]) => {
     const inner = options(schema, fields[name]!.target!, nested);
-    const order = fields[name]!.type === 'records' && schema.records.types[fields[name]!.target!]?.fields.position ? ';$orderby=position' : '';
+    const order =
+      fields[name]!.type === 'records' && schema.records.types[fields[name]!.target!]?.fields.position
+        ? ';$orderby=position'
+        : '';
     return `${name}($select=${inner.select}${inner.expand ? `;$expand=${inner.expand}` : ''}${order})`;
   });
   return { select: [...select].join(','), expand: expand.join(',') };
@@ -106,7 +116,7 @@ async function followNested(entity: Entity): Promise<void> {
 
 async function followNext(entities: Entity[], next: string | undefined): Promise<Entity[]> {
   const all = [...entities];
-  for (let link = next; link; ) {
+  for (let link = next; link;) {
     const response = await requestCrm({ path: link, repeatable: true });
     const page = (await response.json()) as { value: Entity[]; '@odata.nextLink'?: string };
     all.push(...page.value);
@@ -115,7 +125,8 @@ async function followNext(entities: Entity[], next: string | undefined): Promise
   return all;
 }
 
-const isEntity = (value: unknown): value is Entity => typeof value === 'object' && value !== null && !Array.isArray(value);
+const isEntity = (value: unknown): value is Entity =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 
 function snapshot(schema: CrmSchema, type: string, entity: Entity, paths: PathTree): RecordSnapshot {
   const known = schema.records.types[type]?.fields ?? {};
@@ -139,7 +150,10 @@ function fieldValue(schema: CrmSchema, type: string, field: FieldSchema, entity:
   const { currencyPath, percentPoints } = schema.storedAs[type]?.[field.name] ?? {};
   switch (field.type) {
     case 'money':
-      return { amount: decimalText(raw), currency: (currencyPath ? (entity[currencyPath] as string | null) : null) ?? null };
+      return {
+        amount: decimalText(raw),
+        currency: (currencyPath ? (entity[currencyPath] as string | null) : null) ?? null,
+      };
     case 'percent':
       return { percent: new Decimal(decimalText(raw)).div(percentPoints ? 100 : 1).toFixed() };
     case 'number':
@@ -160,14 +174,16 @@ function fieldValue(schema: CrmSchema, type: string, field: FieldSchema, entity:
 /** Decimals travel as text; a service that sends JSON numbers is read by its shortest decimal form. */
 function decimalText(raw: unknown): string {
   const text = String(raw);
-  if (!/^-?\d+(\.\d+)?(e[+-]?\d+)?$/i.test(text)) throw new CrmError('refused', `The CRM sent “${text}” where a number was expected.`);
+  if (!/^-?\d+(\.\d+)?(e[+-]?\d+)?$/i.test(text))
+    throw new CrmError('refused', `The CRM sent “${text}” where a number was expected.`);
   return new Decimal(text).toFixed();
 }
 
 function stored(schema: CrmSchema, type: string, name: string, value: FieldValue): unknown {
   if (value === null || typeof value !== 'object') return value;
   if ('amount' in value) return value.amount;
-  if ('percent' in value) return new Decimal(value.percent).times(schema.storedAs[type]?.[name]?.percentPoints ? 100 : 1).toFixed();
+  if ('percent' in value)
+    return new Decimal(value.percent).times(schema.storedAs[type]?.[name]?.percentPoints ? 100 : 1).toFixed();
   if ('number' in value) return Number.isInteger(Number(value.number)) ? Number(value.number) : value.number;
   if ('date' in value) return value.date;
   if ('datetime' in value) return value.datetime;

@@ -44,7 +44,11 @@ const attribute = (node: XmlNode, name: string) => node[`@${name}`] as string | 
 
 /** Reads CSDL XML (OASIS OData 4.01) into record types. */
 export function readCsdl(xml: string): CrmSchema {
-  const parser = new XMLParser({ ignoreAttributes: false, attributeNamePrefix: '@', isArray: (_name, _path, _leaf, isAttribute) => !isAttribute });
+  const parser = new XMLParser({
+    ignoreAttributes: false,
+    attributeNamePrefix: '@',
+    isArray: (_name, _path, _leaf, isAttribute) => !isAttribute,
+  });
   const root = parser.parse(xml) as XmlNode;
   const schema = nodes(nodes(nodes(root, 'edmx:Edmx')[0], 'edmx:DataServices')[0], 'Schema')[0];
   if (!schema) throw new Error('The CRM’s metadata cannot be read.');
@@ -54,11 +58,20 @@ export function readCsdl(xml: string): CrmSchema {
     const name = attribute(entity, 'Name')!;
     const properties = nodes(entity, 'Property');
     const fields = [...properties.map(propertyField), ...nodes(entity, 'NavigationProperty').map(navigationField)];
-    types[name] = { name, label: label(entity, name), fields: Object.fromEntries(fields.map((field) => [field.name, field])) };
-    storedAs[name] = Object.fromEntries(properties.map((property) => [attribute(property, 'Name')!, storage(property)]));
+    types[name] = {
+      name,
+      label: label(entity, name),
+      fields: Object.fromEntries(fields.map((field) => [field.name, field])),
+    };
+    storedAs[name] = Object.fromEntries(
+      properties.map((property) => [attribute(property, 'Name')!, storage(property)]),
+    );
   }
   const containers = nodes(schema, 'EntityContainer')[0];
-  const sets = nodes(containers, 'EntitySet').map((set) => [localName(attribute(set, 'EntityType')!), attribute(set, 'Name')!]);
+  const sets = nodes(containers, 'EntitySet').map((set) => [
+    localName(attribute(set, 'EntityType')!),
+    attribute(set, 'Name')!,
+  ]);
   return { records: { types }, sets: Object.fromEntries(sets) as Record<string, string>, storedAs };
 }
 
@@ -103,7 +116,14 @@ function navigationField(navigation: XmlNode): FieldSchema {
   const type = attribute(navigation, 'Type')!;
   const many = /^Collection\((.+)\)$/.exec(type);
   const target = localName(many?.[1] ?? type);
-  return { name, label: label(navigation, name), type: many ? 'records' : 'record', nullable: true, readonly: true, target };
+  return {
+    name,
+    label: label(navigation, name),
+    type: many ? 'records' : 'record',
+    nullable: true,
+    readonly: true,
+    target,
+  };
 }
 
 function storage(property: XmlNode): StoredAs {
@@ -128,7 +148,10 @@ function allowedValues(property: XmlNode): { value: string; label: string }[] | 
   const allowed = annotation(property, 'Validation.V1.AllowedValues');
   if (!allowed) return undefined;
   return nodes(nodes(allowed, 'Collection')[0], 'Record').map((record) => {
-    const value = attribute(nodes(record, 'PropertyValue').find((each) => attribute(each, 'Property') === 'Value')!, 'String')!;
+    const value = attribute(
+      nodes(record, 'PropertyValue').find((each) => attribute(each, 'Property') === 'Value')!,
+      'String',
+    )!;
     return { value, label: value };
   });
 }

@@ -11,7 +11,9 @@ import { loadShipped } from './shipped';
 
 const { database } = openDatabase();
 await migrate(database, { migrationsFolder: join(config.buildFolder, 'migrations') });
-await database.transaction((transaction) => loadShipped(transaction, [orrinVale as HouseStyle], [glasshouseQuote as unknown as Template]));
+await database.transaction((transaction) =>
+  loadShipped(transaction, [orrinVale as HouseStyle], [glasshouseQuote as unknown as Template]),
+);
 const queue = await openQueue();
 await queue.close();
 await closeDatabase();

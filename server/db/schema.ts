@@ -102,13 +102,17 @@ export const documents = pgTable(
     uniqueIndex('documents_number').on(table.seriesId, table.period, table.serial),
     index('documents_record').on(table.recordId, table.kind, table.createdAt),
     index('documents_created').on(table.createdAt),
-    index('documents_unfinished').on(table.state).where(sql`${table.state} in ('preparing', 'rendered', 'attached')`),
+    index('documents_unfinished')
+      .on(table.state)
+      .where(sql`${table.state} in ('preparing', 'rendered', 'attached')`),
   ],
 );
 
 /** The filed bytes. They never change; the hash is checked on every read. */
 export const documentFiles = pgTable('document_files', {
-  documentId: uuid('document_id').primaryKey().references(() => documents.id),
+  documentId: uuid('document_id')
+    .primaryKey()
+    .references(() => documents.id),
   mediaType: text('media_type').notNull(),
   sha256: text('sha256').notNull(),
   bytes: bytea('bytes').notNull(),

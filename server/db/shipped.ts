@@ -22,7 +22,10 @@ export async function loadShipped(connection: Connection, styles: HouseStyle[], 
   }
   for (const template of shipped) {
     const style = styles.find(({ id }) => id === template.houseStyle);
-    if (!style) throw new Error(`The template ${template.id} asks for the house style ${template.houseStyle}, which is not there.`);
+    if (!style)
+      throw new Error(
+        `The template ${template.id} asks for the house style ${template.houseStyle}, which is not there.`,
+      );
     await publish(connection, template, style);
   }
 }
@@ -30,11 +33,22 @@ export async function loadShipped(connection: Connection, styles: HouseStyle[], 
 async function publish(connection: Connection, template: Template, houseStyle: HouseStyle): Promise<void> {
   const versions = await connection.select().from(templateVersions).where(eq(templateVersions.templateId, template.id));
   const newest = versions.sort((a, b) => b.version - a.version)[0];
-  const same = newest && canonicalJson(newest.body) === canonicalJson(template) && canonicalJson(newest.houseStyle) === canonicalJson(houseStyle);
+  const same =
+    newest &&
+    canonicalJson(newest.body) === canonicalJson(template) &&
+    canonicalJson(newest.houseStyle) === canonicalJson(houseStyle);
   if (same) return;
   const id = uuidv7();
-  await connection.insert(templateVersions).values({ id, templateId: template.id, version: (newest?.version ?? 0) + 1, body: template, houseStyle });
-  const values = { id: template.id, name: template.name, kind: template.kind, recordType: template.record.type, currentVersion: id };
+  await connection
+    .insert(templateVersions)
+    .values({ id, templateId: template.id, version: (newest?.version ?? 0) + 1, body: template, houseStyle });
+  const values = {
+    id: template.id,
+    name: template.name,
+    kind: template.kind,
+    recordType: template.record.type,
+    currentVersion: id,
+  };
   await connection.insert(templates).values(values).onConflictDoUpdate({ target: templates.id, set: values });
 }
 

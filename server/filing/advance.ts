@@ -7,7 +7,7 @@ import { CrmError } from '../crm/client';
 import type { Database } from '../db/database';
 import { documentFiles, documents, type DocumentState } from '../db/schema';
 import type { Press } from '../press/press';
-import { addEvent } from './events';
+import { addEvent, tellChanged } from './events';
 import { pressJob, templateVersion } from './template';
 
 type StoredDocument = typeof documents.$inferSelect;
@@ -64,6 +64,7 @@ async function walk(services: FilingServices, documentId: string): Promise<void>
     } catch (problem) {
       if (problem instanceof CrmError && problem.failure === 'away') {
         await services.database.update(documents).set({ reason: problem.message }).where(eq(documents.id, document.id));
+        await tellChanged(services.database, document.id);
         throw problem;
       }
       // From "attached" on a document only goes forward.
@@ -78,7 +79,12 @@ async function walk(services: FilingServices, documentId: string): Promise<void>
 async function render({ database, press }: FilingServices, document: StoredDocument): Promise<void> {
   const published = await templateVersion(database, document.templateVersionId);
   const { issueDate, edition, plan, number, serial } = document;
-  const job = await pressJob(published, document.snapshot, { issueDate, edition, plan, number: { serial, text: number } });
+  const job = await pressJob(published, document.snapshot, {
+    issueDate,
+    edition,
+    plan,
+    number: { serial, text: number },
+  });
   const { composition, pdf } = await press.print(job);
   if (!pdf) throw new Unfileable(composition.findings.find(({ severity }) => severity === 'stops')!.sentence);
   const taken = (await listAttachments(document.recordId)).map(({ name }) => name);
@@ -100,7 +106,9 @@ async function attachToRecord({ database }: FilingServices, document: StoredDocu
   const [file] = await database.select().from(documentFiles).where(eq(documentFiles.documentId, document.id));
   if (!file || sha256(file.bytes) !== file.sha256) throw new Unfileable('The stored PDF is not what was rendered.');
   const { recordId, id, fileName, createdAt } = document;
-  const present = (await listAttachments(recordId)).find((each) => each.name === fileName && each.sha256 === file.sha256);
+  const present = (await listAttachments(recordId)).find(
+    (each) => each.name === fileName && each.sha256 === file.sha256,
+  );
   const attachment = present ?? (await attach(recordId, id, fileName, file.bytes, createdAt));
   if (attachment.sha256 !== file.sha256) throw new Unfileable('The CRM holds another file under this document’s id.');
   await database.transaction(async (transaction) => {
@@ -119,7 +127,8 @@ async function finish({ database }: FilingServices, document: StoredDocument): P
 
 async function fail({ database }: FilingServices, document: StoredDocument, problem: unknown): Promise<void> {
   const known = problem instanceof Unfileable || problem instanceof CrmError;
-  if (!known) process.stderr.write(`Filing ${document.number}: ${problem instanceof Error ? problem.stack : String(problem)}\n`);
+  if (!known)
+    process.stderr.write(`Filing ${document.number}: ${problem instanceof Error ? problem.stack : String(problem)}\n`);
   const reason = known ? problem.message : 'The page could not be set; the log says more.';
   await database.transaction(async (transaction) => {
     await move(transaction, document, 'failed', { reason });

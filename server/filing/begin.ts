@@ -46,9 +46,19 @@ export async function beginFiling(
   const { database, queue, press } = services;
   const published = await currentTemplate(database, request.templateId);
   if (published.versionId !== request.templateVersionId)
-    throw new Problem(409, 'The template has a newer version', 'Look at the proof again: the template was published anew since.', { reason: 'template' });
+    throw new Problem(
+      409,
+      'The template has a newer version',
+      'Look at the proof again: the template was published anew since.',
+      { reason: 'template' },
+    );
   if (request.issueDate !== today())
-    throw new Problem(409, 'The day has changed', 'The proof was made on another day. Look at it again before filing.', { reason: 'day' });
+    throw new Problem(
+      409,
+      'The day has changed',
+      'The proof was made on another day. Look at it again before filing.',
+      { reason: 'day' },
+    );
 
   const { template } = published;
   const snapshot = await readForTemplate(template, request.recordId);
@@ -98,11 +108,20 @@ async function refuseChanged(proofed: UsedValues, composition: Composition, snap
   const changes = usedChanges(proofed, composition.used);
   if (changes.length === 0) return;
   const { records } = await crmSchema();
-  const told = changes.map(({ path, before, after }): ToldChange => ({ what: describePath(path, snapshot, records), before, after }));
-  throw new Problem(409, 'The deal changed since this proof', 'Nothing was filed. Look at what changed, then file the new proof.', {
-    reason: 'changed',
-    changes: told,
-  });
+  const told = changes.map(({ path, before, after }): ToldChange => ({
+    what: describePath(path, snapshot, records),
+    before,
+    after,
+  }));
+  throw new Problem(
+    409,
+    'The deal changed since this proof',
+    'Nothing was filed. Look at what changed, then file the new proof.',
+    {
+      reason: 'changed',
+      changes: told,
+    },
+  );
 }
 
 function refuseFindings(findings: readonly Finding[], skipped: Record<string, string>): void {
@@ -112,7 +131,12 @@ function refuseFindings(findings: readonly Finding[], skipped: Record<string, st
   }
   const open = findings.find(({ severity, id }) => severity === 'warns' && !skipped[id]?.trim());
   if (open)
-    throw new Problem(422, 'A finding is still open', `${open.title}: ${open.sentence} Mend it, or skip it with a reason.`, { reason: 'findings', findings });
+    throw new Problem(
+      422,
+      'A finding is still open',
+      `${open.title}: ${open.sentence} Mend it, or skip it with a reason.`,
+      { reason: 'findings', findings },
+    );
 }
 
 function nameOf(snapshot: RecordSnapshot): string | undefined {

@@ -5,7 +5,17 @@ import { events } from '../db/schema';
 import { DOCUMENT_CHANNEL } from '../jobs/queue';
 
 /** Adds to a document's history and tells everybody who watches it. */
-export async function addEvent(connection: Connection, documentId: string, kind: string, sentence: string): Promise<void> {
+export async function addEvent(
+  connection: Connection,
+  documentId: string,
+  kind: string,
+  sentence: string,
+): Promise<void> {
   await connection.insert(events).values({ id: uuidv7(), documentId, kind, sentence });
+  await tellChanged(connection, documentId);
+}
+
+/** Tells everybody who watches a document that something about it changed. */
+export async function tellChanged(connection: Connection, documentId: string): Promise<void> {
   await connection.execute(sql`select pg_notify(${DOCUMENT_CHANNEL}, ${documentId})`);
 }

@@ -15,9 +15,13 @@ const press = new Press(2);
 const queue = await openQueue('work');
 const services = { pool, database, press };
 
-const workerId = await queue.boss.work<{ documentId: string }>(FILING, { pollingIntervalSeconds: 2, batchSize: 1 }, async ([job]) => {
-  if (job) await advance(services, job.data.documentId);
-});
+const workerId = await queue.boss.work<{ documentId: string }>(
+  FILING,
+  { pollingIntervalSeconds: 2, batchSize: 1 },
+  async ([job]) => {
+    if (job) await advance(services, job.data.documentId);
+  },
+);
 // A notification makes the worker look at once; the poll is for those that were missed.
 const listener = listen(JOB_CHANNEL, () => queue.boss.notifyWorker(workerId));
 

@@ -27,11 +27,19 @@ export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queu
   });
   boss.on('error', (problem) => process.stderr.write(`Job queue: ${problem.message}\n`));
   await boss.start();
-  await boss.createQueue(FILING, { name: FILING, policy: 'standard', retryLimit: 4, retryDelay: 1, retryBackoff: true, expireInSeconds: 120 });
+  await boss.createQueue(FILING, {
+    name: FILING,
+    policy: 'standard',
+    retryLimit: 4,
+    retryDelay: 1,
+    retryBackoff: true,
+    expireInSeconds: 120,
+  });
   return {
     boss,
     async enqueueFiling(connection, documentId) {
-      const executeSql = async (text: string, values: unknown[]) => (await connection.execute(withValues(text, values))) as QueryResult;
+      const executeSql = async (text: string, values: unknown[]) =>
+        (await connection.execute(withValues(text, values))) as QueryResult;
       await boss.send(FILING, { documentId }, { db: { executeSql } });
       await connection.execute(sql`select pg_notify(${JOB_CHANNEL}, ${documentId})`);
     },
@@ -42,5 +50,7 @@ export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queu
 /** A statement with `$1` places as one of Drizzle's, so that it runs in Drizzle's transaction. */
 function withValues(text: string, values: unknown[]) {
   const pieces = text.split(/\$(\d+)/);
-  return sql.join(pieces.map((piece, index) => (index % 2 === 0 ? sql.raw(piece) : sql`${sql.param(values[Number(piece) - 1])}`)));
+  return sql.join(
+    pieces.map((piece, index) => (index % 2 === 0 ? sql.raw(piece) : sql`${sql.param(values[Number(piece) - 1])}`)),
+  );
 }

@@ -15,9 +15,7 @@ export interface PressJob {
 }
 
 export type PressTask =
-  | { task: 'compose'; job: PressJob }
-  | { task: 'proof'; job: PressJob }
-  | { task: 'print'; job: PressJob };
+  { task: 'compose'; job: PressJob } | { task: 'proof'; job: PressJob } | { task: 'print'; job: PressJob };
 
 export interface Proof {
   composition: Composition;

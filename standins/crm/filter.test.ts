@@ -2,7 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { compileFilter, QueryError } from './filter';
 import { readOptions } from './query';
 
-const RECORD: Record<string, unknown> = { name: 'O’Dorran', stage: 'Won', amount: '1250.50', 'account/name': "Fern's", order: null };
+const RECORD: Record<string, unknown> = {
+  name: 'O’Dorran',
+  stage: 'Won',
+  amount: '1250.50',
+  'account/name': "Fern's",
+  order: null,
+};
 const passes = (filter: string) => compileFilter(filter)((path) => RECORD[path]);
 
 describe('$filter', () => {

@@ -19,7 +19,8 @@ export function compileFilter(source: string): Predicate {
   const peek = () => tokens[at];
   const take = (expected?: string) => {
     const token = tokens[at++];
-    if (token === undefined || (expected && token !== expected)) throw new QueryError(`$filter: ${expected ?? 'more'} was expected.`);
+    if (token === undefined || (expected && token !== expected))
+      throw new QueryError(`$filter: ${expected ?? 'more'} was expected.`);
     return token;
   };
 
@@ -112,7 +113,11 @@ function tokenize(source: string): string[] {
   return tokens;
 }
 
-function compareBy(operator: string, left: (read: (path: string) => unknown) => unknown, right: typeof left): Predicate {
+function compareBy(
+  operator: string,
+  left: (read: (path: string) => unknown) => unknown,
+  right: typeof left,
+): Predicate {
   const holds: Record<string, (sign: number) => boolean> = {
     eq: (sign) => sign === 0,
     ne: (sign) => sign !== 0,

@@ -5,7 +5,9 @@ const NAMESPACE = 'Crm';
 /** The service's CSDL (OASIS OData 4.01 CSDL XML), with labels, units and allowed values by the standard vocabularies. */
 export function metadataXml(): string {
   const sets = ENTITY_TYPES.map((type) => {
-    const bindings = type.navigations.map(({ name, target }) => `<NavigationPropertyBinding Path="${name}" Target="${target}s"/>`);
+    const bindings = type.navigations.map(
+      ({ name, target }) => `<NavigationPropertyBinding Path="${name}" Target="${target}s"/>`,
+    );
     return `<EntitySet Name="${type.set}" EntityType="${NAMESPACE}.${type.name}">${bindings.join('')}</EntitySet>`;
   });
   return `<?xml version="1.0" encoding="utf-8"?>
@@ -29,7 +31,9 @@ function entityType(type: EntityType): string {
     return `<NavigationProperty Name="${name}" Type="${related}">${description(label)}</NavigationProperty>`;
   });
   if (type.name === 'Deal')
-    navigations.push(`<NavigationProperty Name="attachments" Type="Collection(${NAMESPACE}.Attachment)" ContainsTarget="true">${description('Attachments')}</NavigationProperty>`);
+    navigations.push(
+      `<NavigationProperty Name="attachments" Type="Collection(${NAMESPACE}.Attachment)" ContainsTarget="true">${description('Attachments')}</NavigationProperty>`,
+    );
   return `<EntityType Name="${type.name}"><Key><PropertyRef Name="id"/></Key>${properties.join('')}${navigations.join('')}${description(type.label)}</EntityType>`;
 }
 
@@ -50,7 +54,9 @@ function description(label: string): string {
 }
 
 function allowedValues(values: readonly string[]): string {
-  const records = values.map((value) => `<Record><PropertyValue Property="Value" String="${escapeXml(value)}"/></Record>`);
+  const records = values.map(
+    (value) => `<Record><PropertyValue Property="Value" String="${escapeXml(value)}"/></Record>`,
+  );
   return `<Annotation Term="Org.OData.Validation.V1.AllowedValues"><Collection>${records.join('')}</Collection></Annotation>`;
 }
 

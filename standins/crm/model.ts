@@ -1,5 +1,6 @@
 /** What the simulated CRM keeps: its record types as an OData service would declare them. */
-export type PropertyType = 'Edm.String' | 'Edm.Decimal' | 'Edm.Boolean' | 'Edm.Date' | 'Edm.Int32' | 'Collection(Edm.String)';
+export type PropertyType =
+  'Edm.String' | 'Edm.Decimal' | 'Edm.Boolean' | 'Edm.Date' | 'Edm.Int32' | 'Collection(Edm.String)';
 
 export interface Property {
   name: string;
@@ -31,12 +32,33 @@ export interface EntityType {
   navigations: readonly Navigation[];
 }
 
-const text = (name: string, label: string, more: Partial<Property> = {}): Property => ({ name, type: 'Edm.String', label, nullable: true, ...more });
-const decimal = (name: string, label: string, more: Partial<Property> = {}): Property => ({ name, type: 'Edm.Decimal', label, nullable: true, ...more });
+const text = (name: string, label: string, more: Partial<Property> = {}): Property => ({
+  name,
+  type: 'Edm.String',
+  label,
+  nullable: true,
+  ...more,
+});
+const decimal = (name: string, label: string, more: Partial<Property> = {}): Property => ({
+  name,
+  type: 'Edm.Decimal',
+  label,
+  nullable: true,
+  ...more,
+});
 const date = (name: string, label: string): Property => ({ name, type: 'Edm.Date', label, nullable: true });
 const ID: Property = { name: 'id', type: 'Edm.String', label: 'Identifier', computed: true };
 
-export const STAGES = ['Enquiry', 'Site visit', 'Quoted', 'Negotiation', 'Won', 'Delivered', 'Invoiced', 'Lost'] as const;
+export const STAGES = [
+  'Enquiry',
+  'Site visit',
+  'Quoted',
+  'Negotiation',
+  'Won',
+  'Delivered',
+  'Invoiced',
+  'Lost',
+] as const;
 
 export const ENTITY_TYPES: readonly EntityType[] = [
   {
@@ -124,7 +146,9 @@ export function refusal(property: Property, value: unknown): string | undefined 
       return typeof value === 'string' && isDay(value) ? undefined : `${name} is a date such as 2026-11-23.`;
     case 'Collection(Edm.String)':
       if (!Array.isArray(value)) return `${name} is a list of texts.`;
-      return value.every((item) => allowed?.includes(item as string) ?? true) ? undefined : `${name} holds only ${allowed!.join(', ')}.`;
+      return value.every((item) => allowed?.includes(item as string) ?? true)
+        ? undefined
+        : `${name} holds only ${allowed!.join(', ')}.`;
   }
 }
 

@@ -15,18 +15,35 @@ export function dealsPage(deals: readonly StoredRecord[]): string {
     const cells = [body.stage, body.amount ?? '', body.currency ?? ''].map((cell) => `<td>${safe(String(cell))}</td>`);
     return `<tr><td><a href="/deals/${encodeURIComponent(id)}">${safe(id)}</a></td><td>${safe(String(body.name))}</td>${cells.join('')}</tr>`;
   });
-  return page('Deals', `<table><tr><th>Number</th><th>Name</th><th>Stage</th><th>Amount</th><th></th></tr>${rows.join('')}</table>`);
+  return page(
+    'Deals',
+    `<table><tr><th>Number</th><th>Name</th><th>Stage</th><th>Amount</th><th></th></tr>${rows.join('')}</table>`,
+  );
 }
 
 /** One deal: its stage, fields, line items and attachments, each to be changed by hand. */
-export function dealPage(deal: StoredRecord, lines: readonly StoredRecord[], attachments: readonly Attachment[], lumbix: string, message?: string): string {
+export function dealPage(
+  deal: StoredRecord,
+  lines: readonly StoredRecord[],
+  attachments: readonly Attachment[],
+  lumbix: string,
+  message?: string,
+): string {
   const note = message ? `<p class="note">${safe(message)}</p>` : '';
   const open = `<p><a href="${safe(lumbix)}/deals/${encodeURIComponent(deal.id)}">Open in Lumbix</a></p>`;
-  const stages = STAGES.map((stage) => `<option${stage === deal.body.stage ? ' selected' : ''}>${stage}</option>`).join('');
+  const stages = STAGES.map((stage) => `<option${stage === deal.body.stage ? ' selected' : ''}>${stage}</option>`).join(
+    '',
+  );
   const stage = `<form class="row" method="post" action="/deals/${safe(deal.id)}/change"><input type="hidden" name="property" value="stage"><select name="value" aria-label="Stage">${stages}</select><button>Move</button></form>`;
   const fields = typeNamed('Deal').properties.filter(({ computed, name }) => !computed && name !== 'stage');
-  const files = attachments.map(({ id, name, size, sha256 }) => `<tr><td><a href="/attachments/${id}">${safe(name)}</a></td><td>${size} bytes</td><td><small>${sha256.slice(0, 16)}…</small></td></tr>`);
-  const lineRows = lines.map((line) => `<tr><td>${safe(String(line.body.position))}</td><td>${safe(String(line.body.name))}</td>${['quantity', 'unit_price', 'discount'].map((name) => `<td>${changeForm(`/lines/${line.id}/change`, name, line.body[name])}</td>`).join('')}</tr>`);
+  const files = attachments.map(
+    ({ id, name, size, sha256 }) =>
+      `<tr><td><a href="/attachments/${id}">${safe(name)}</a></td><td>${size} bytes</td><td><small>${sha256.slice(0, 16)}…</small></td></tr>`,
+  );
+  const lineRows = lines.map(
+    (line) =>
+      `<tr><td>${safe(String(line.body.position))}</td><td>${safe(String(line.body.name))}</td>${['quantity', 'unit_price', 'discount'].map((name) => `<td>${changeForm(`/lines/${line.id}/change`, name, line.body[name])}</td>`).join('')}</tr>`,
+  );
   return page(
     `${deal.id}: ${String(deal.body.name)}`,
     `${note}${open}<h2>Stage</h2>${stage}<h2>Attachments</h2><table>${files.join('') || '<tr><td>None</td></tr>'}</table>

@@ -100,7 +100,13 @@ export class Reading {
   }
 
   /** A page of a collection, filtered, sorted and expanded. */
-  async page(type: EntityType, options: Options, base: string, within?: (record: StoredRecord) => boolean, size = PAGE) {
+  async page(
+    type: EntityType,
+    options: Options,
+    base: string,
+    within?: (record: StoredRecord) => boolean,
+    size = PAGE,
+  ) {
     const related = await this.#neededFor(type, options);
     const read = (record: StoredRecord) => (path: string) => readPath(type, record, path, related);
     let records = [...(await this.records(type.set)).values()].filter((record) => within?.(record) ?? true);
@@ -133,7 +139,13 @@ export class Reading {
     return presented;
   }
 
-  async #expand(into: Body, navigation: Navigation, record: StoredRecord, options: Options, from: EntityType): Promise<void> {
+  async #expand(
+    into: Body,
+    navigation: Navigation,
+    record: StoredRecord,
+    options: Options,
+    from: EntityType,
+  ): Promise<void> {
     const target = typeNamed(navigation.target);
     if (!navigation.many) {
       const related = (await this.records(target.set)).get(String(record.body[navigation.key] ?? ''));
@@ -188,7 +200,9 @@ function nextLink(base: string, options: Options, size: number): string {
   if (options.select) query.set('$select', options.select.join(','));
   if (options.filter) query.set('$filter', options.filter);
   if (options.orderby) query.set('$orderby', options.orderby);
-  const expand = [...options.expand].map(([name, nested]) => (nested.select ? `${name}($select=${nested.select.join(',')})` : name));
+  const expand = [...options.expand].map(([name, nested]) =>
+    nested.select ? `${name}($select=${nested.select.join(',')})` : name,
+  );
   if (expand.length > 0) query.set('$expand', expand.join(','));
   if (options.top !== undefined) query.set('$top', String(options.top - size));
   query.set('$skip', String(options.skip + size));

@@ -77,7 +77,8 @@ export function createCrm(options: CrmOptions): Server {
     if (url.pathname === '/oauth/token' && request.method === 'POST') return token(request);
     if (url.pathname.startsWith('/odata/')) {
       const expires = tokens.get((request.headers.authorization ?? '').replace(/^Bearer /, ''));
-      if (!expires || expires < Date.now()) throw new Refused(401, 'Ask for a token first.', { 'WWW-Authenticate': 'Bearer' });
+      if (!expires || expires < Date.now())
+        throw new Refused(401, 'Ask for a token first.', { 'WWW-Authenticate': 'Bearer' });
       return odata(request, url);
     }
     return pages(request, url);
@@ -95,7 +96,8 @@ export function createCrm(options: CrmOptions): Server {
 
   async function odata(request: IncomingMessage, url: URL): Promise<Answer> {
     const path = decodeURIComponent(url.pathname.slice('/odata/'.length));
-    if (path === '$metadata') return { status: 200, body: metadataXml(), headers: { 'Content-Type': 'application/xml' } };
+    if (path === '$metadata')
+      return { status: 200, body: metadataXml(), headers: { 'Content-Type': 'application/xml' } };
     const content = /^Attachments\('([^']+)'\)\/\$value$/.exec(path);
     if (content) return attachmentContent(content[1]!);
     const match = /^(\w+)(?:\('((?:[^']|'')+)'\))?(?:\/(\w+))?$/.exec(path);
@@ -151,7 +153,12 @@ export function createCrm(options: CrmOptions): Server {
     const content = await readBody(request);
     const before = repeatabilityId ? await store.answered(repeatabilityId) : undefined;
     const accepted: Record<string, string> = repeatabilityId ? { 'Repeatability-Result': 'accepted' } : {};
-    if (before) return { status: before.status, body: JSON.parse(before.body) as object, headers: { Location: before.location, ...accepted } };
+    if (before)
+      return {
+        status: before.status,
+        body: JSON.parse(before.body) as object,
+        headers: { Location: before.location, ...accepted },
+      };
     // Slug names a new media entity (RFC 5023, 9.7): percent-encoded UTF-8.
     const name = decodeURIComponent(String(request.headers.slug ?? '')).trim();
     if (!name) throw new Refused(400, 'Name the file in the Slug header.');
@@ -163,7 +170,11 @@ export function createCrm(options: CrmOptions): Server {
       // The same request, twice at once: the other one has won.
       const winner = repeatabilityId ? await store.answered(repeatabilityId) : undefined;
       if (!winner) throw problem;
-      return { status: winner.status, body: JSON.parse(winner.body) as object, headers: { Location: winner.location, ...accepted } };
+      return {
+        status: winner.status,
+        body: JSON.parse(winner.body) as object,
+        headers: { Location: winner.location, ...accepted },
+      };
     }
   }
 
@@ -171,7 +182,11 @@ export function createCrm(options: CrmOptions): Server {
     const found = await store.attachmentContent(id);
     if (!found) throw new Refused(404, 'There is no such attachment.');
     const disposition = `inline; filename*=UTF-8''${encodeURIComponent(found.name)}`;
-    return { status: 200, body: found.content, headers: { 'Content-Type': found.content_type, 'Content-Disposition': disposition } };
+    return {
+      status: 200,
+      body: found.content,
+      headers: { 'Content-Type': found.content_type, 'Content-Disposition': disposition },
+    };
   }
 
   async function pages(request: IncomingMessage, url: URL): Promise<Answer> {
@@ -233,13 +248,21 @@ function collectionAnswer({ value, next, count }: { value: Body[]; next?: string
   return { status: 200, body };
 }
 
-const html = (body: string, status = 200): Answer => ({ status, body, headers: { 'Content-Type': 'text/html; charset=utf-8' } });
+const html = (body: string, status = 200): Answer => ({
+  status,
+  body,
+  headers: { 'Content-Type': 'text/html; charset=utf-8' },
+});
 
 function odataError(status: number, message: string, headers: Record<string, string> = {}): Answer {
   return { status, body: { error: { code: String(status), message } }, headers };
 }
 
-function send(response: ServerResponse, { status, body, headers = {} }: Answer, socket: IncomingMessage['socket']): void {
+function send(
+  response: ServerResponse,
+  { status, body, headers = {} }: Answer,
+  socket: IncomingMessage['socket'],
+): void {
   if (socket.destroyed) return;
   const isPlain = typeof body === 'object' && !Buffer.isBuffer(body);
   const type = isPlain ? { 'Content-Type': 'application/json' } : {};

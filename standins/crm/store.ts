@@ -54,12 +54,17 @@ export class Store {
   }
 
   async all(set: string): Promise<StoredRecord[]> {
-    const { rows } = await this.pool.query('select id, version, body from records where set = $1 order by position', [set]);
+    const { rows } = await this.pool.query('select id, version, body from records where set = $1 order by position', [
+      set,
+    ]);
     return rows as StoredRecord[];
   }
 
   async one(set: string, id: string): Promise<StoredRecord | undefined> {
-    const { rows } = await this.pool.query('select id, version, body from records where set = $1 and id = $2', [set, id]);
+    const { rows } = await this.pool.query('select id, version, body from records where set = $1 and id = $2', [
+      set,
+      id,
+    ]);
     return rows[0] as StoredRecord | undefined;
   }
 
@@ -89,14 +94,28 @@ export class Store {
    * Keeps a file on a deal. With a repeatability id, the file and the answer are kept in one transaction, so that a
    * repeated request gets the first one's answer and nothing is stored twice.
    */
-  async attach(dealId: string, name: string, contentType: string, content: Buffer, repeatabilityId?: string): Promise<Attachment> {
+  async attach(
+    dealId: string,
+    name: string,
+    contentType: string,
+    content: Buffer,
+    repeatabilityId?: string,
+  ): Promise<Attachment> {
     const client = await this.pool.connect();
     try {
       await client.query('begin');
       const { rows } = await client.query(
         `insert into attachments (id, deal_id, name, content_type, size, sha256, content) values ($1,$2,$3,$4,$5,$6,$7)
          returning id, deal_id, name, content_type, size, sha256, created_at`,
-        [randomUUID(), dealId, name, contentType, content.length, createHash('sha256').update(content).digest('hex'), content],
+        [
+          randomUUID(),
+          dealId,
+          name,
+          contentType,
+          content.length,
+          createHash('sha256').update(content).digest('hex'),
+          content,
+        ],
       );
       const attachment = rows[0] as Attachment;
       if (repeatabilityId) {
@@ -118,7 +137,9 @@ export class Store {
 
   /** The answer that a repeatable request got the first time. */
   async answered(repeatabilityId: string): Promise<{ status: number; location: string; body: string } | undefined> {
-    const { rows } = await this.pool.query('select status, location, body from repeatable_requests where id = $1', [repeatabilityId]);
+    const { rows } = await this.pool.query('select status, location, body from repeatable_requests where id = $1', [
+      repeatabilityId,
+    ]);
     return rows[0] as { status: number; location: string; body: string } | undefined;
   }
 }

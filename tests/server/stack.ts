@@ -39,10 +39,16 @@ export async function openStack(): Promise<Stack> {
 
   const stack: Stack = {
     async changeInCrm(set, id, changes) {
-      await crmPool.query('update records set body = body || $3::jsonb, version = version + 1 where set = $1 and id = $2', [set, id, JSON.stringify(changes)]);
+      await crmPool.query(
+        'update records set body = body || $3::jsonb, version = version + 1 where set = $1 and id = $2',
+        [set, id, JSON.stringify(changes)],
+      );
     },
     async attachments(dealId) {
-      const { rows } = await crmPool.query('select name, sha256 from attachments where deal_id = $1 order by created_at', [dealId]);
+      const { rows } = await crmPool.query(
+        'select name, sha256 from attachments where deal_id = $1 order by created_at',
+        [dealId],
+      );
       return rows as { name: string; sha256: string }[];
     },
     async fault(fault) {
@@ -102,7 +108,10 @@ async function freshDatabases(names: string[]): Promise<void> {
 }
 
 function run(file: string, environment: Record<string, string> = {}): ChildProcess {
-  return spawn(process.execPath, [join(build, file)], { env: { ...process.env, ...environment }, stdio: ['ignore', 'pipe', 'inherit'] });
+  return spawn(process.execPath, [join(build, file)], {
+    env: { ...process.env, ...environment },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
 }
 
 async function stop(child: ChildProcess): Promise<void> {

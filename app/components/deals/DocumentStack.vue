@@ -3,7 +3,13 @@ import type { DocumentRow } from '~/composables/api';
 
 /** The documents of a deal as a stack of sheets, the newest on top. */
 defineProps<{ documents: readonly DocumentRow[] }>();
-const SAID = { preparing: 'Being prepared', rendered: 'Being filed', attached: 'Being filed', filed: 'Filed', failed: 'Failed' };
+const SAID = {
+  preparing: 'Being prepared',
+  rendered: 'Being filed',
+  attached: 'Being filed',
+  filed: 'Filed',
+  failed: 'Failed',
+};
 </script>
 
 <template>
@@ -12,7 +18,10 @@ const SAID = { preparing: 'Being prepared', rendered: 'Being filed', attached: '
       <NuxtLink :to="`/register/${document.id}`" class="sheet" :class="document.state">
         <span class="number">{{ document.number }}</span>
         <span class="amount">{{ sumText(document.amount, document.currency) }}</span>
-        <span class="quiet state">{{ document.kind }} · {{ SAID[document.state] }} {{ momentText(document.filedAt ?? document.createdAt) }}</span>
+        <span class="quiet state"
+          >{{ document.kind }} · {{ SAID[document.state] }}
+          {{ momentText(document.filedAt ?? document.createdAt) }}</span
+        >
         <span v-if="document.reason" class="reason">{{ document.reason }}</span>
       </NuxtLink>
     </li>
@@ -20,12 +29,40 @@ const SAID = { preparing: 'Being prepared', rendered: 'Being filed', attached: '
 </template>
 
 <style scoped>
-.stack { display: grid; gap: 8px; }
-.sheet { display: grid; grid-template-columns: 1fr auto; gap: 2px 8px; padding: 11px 14px; background: var(--sheet); border-radius: 1px; box-shadow: var(--sheet-shadow); color: var(--ink); text-decoration: none; }
-.sheet:hover .number { text-decoration: underline; }
-.number { font: 600 14px/18px var(--serif); }
-.state, .reason { grid-column: 1 / 3; font-size: 12px; }
-.state::first-letter { text-transform: capitalize; }
-.failed .number { color: var(--brick); text-decoration: line-through; }
-.reason { color: var(--brick); }
+.stack {
+  display: grid;
+  gap: 8px;
+}
+.sheet {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 8px;
+  padding: 11px 14px;
+  background: var(--sheet);
+  border-radius: 1px;
+  box-shadow: var(--sheet-shadow);
+  color: var(--ink);
+  text-decoration: none;
+}
+.sheet:hover .number {
+  text-decoration: underline;
+}
+.number {
+  font: 600 14px/18px var(--serif);
+}
+.state,
+.reason {
+  grid-column: 1 / 3;
+  font-size: 12px;
+}
+.state::first-letter {
+  text-transform: capitalize;
+}
+.failed .number {
+  color: var(--brick);
+  text-decoration: line-through;
+}
+.reason {
+  color: var(--brick);
+}
 </style>

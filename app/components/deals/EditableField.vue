@@ -3,7 +3,11 @@ import type { FieldSchema } from '#core/record/schema';
 import type { FieldValue } from '#core/record/snapshot';
 
 /** One field of a record: its label and value; a click turns the value into an input. Enter writes, Esc leaves. */
-const { field, value, focused = false } = defineProps<{ field: FieldSchema; value: FieldValue | undefined; focused?: boolean }>();
+const {
+  field,
+  value,
+  focused = false,
+} = defineProps<{ field: FieldSchema; value: FieldValue | undefined; focused?: boolean }>();
 const emit = defineEmits<{ write: [value: string] }>();
 const editing = ref(false);
 const typed = ref('');
@@ -37,24 +41,87 @@ function finish(): void {
     <dt>{{ field.label }}</dt>
     <dd>
       <template v-if="editing">
-        <select v-if="options.length > 0" ref="input" v-model="typed" :aria-label="field.label" @blur="finish" @change="finish" @keydown.esc="editing = false">
+        <select
+          v-if="options.length > 0"
+          ref="input"
+          v-model="typed"
+          :aria-label="field.label"
+          @blur="finish"
+          @change="finish"
+          @keydown.esc="editing = false"
+        >
           <option v-if="field.nullable" value="">none</option>
           <option v-for="option in options" :key="option.value" :value="option.value">{{ option.label }}</option>
         </select>
-        <input v-else ref="input" v-model="typed" :type="field.type === 'date' ? 'date' : 'text'" :aria-label="field.label" @blur="finish" @keydown.enter.prevent="finish" @keydown.esc.stop="editing = false">
+        <input
+          v-else
+          ref="input"
+          v-model="typed"
+          :type="field.type === 'date' ? 'date' : 'text'"
+          :aria-label="field.label"
+          @blur="finish"
+          @keydown.enter.prevent="finish"
+          @keydown.esc.stop="editing = false"
+        />
       </template>
-      <button v-else-if="!field.readonly" type="button" class="value" :class="{ blank: !shown }" :aria-label="`${field.label}: ${shown || 'blank'}. Change it`" @click="begin"><bdi>{{ shown || 'blank' }}</bdi></button>
+      <button
+        v-else-if="!field.readonly"
+        type="button"
+        class="value"
+        :class="{ blank: !shown }"
+        :aria-label="`${field.label}: ${shown || 'blank'}. Change it`"
+        @click="begin"
+      >
+        <bdi>{{ shown || 'blank' }}</bdi>
+      </button>
       <bdi v-else>{{ shown || 'blank' }}</bdi>
     </dd>
   </div>
 </template>
 
 <style scoped>
-.field { display: grid; grid-template-columns: 132px minmax(0, 1fr); gap: 8px; padding: 1px 0; align-items: baseline; }
-dt { color: var(--ink-quiet); }
-.value { max-width: 100%; padding: 2px 5px; margin-left: -6px; overflow: hidden; background: none; border: 1px solid transparent; border-radius: 3px; color: var(--ink); text-align: start; text-overflow: ellipsis; white-space: pre-line; cursor: text; }
-.value:hover { border-color: var(--hairline); }
-.blank { color: #66726f; font-style: italic; }
-input, select { width: 100%; padding: 2px 5px; margin-left: -6px; background: var(--sheet); border: 1px solid var(--verdigris); border-radius: 3px; }
-.focused { background: var(--brass-50); box-shadow: 0 0 0 4px var(--brass-50); }
+.field {
+  display: grid;
+  grid-template-columns: 132px minmax(0, 1fr);
+  gap: 8px;
+  padding: 1px 0;
+  align-items: baseline;
+}
+dt {
+  color: var(--ink-quiet);
+}
+.value {
+  max-width: 100%;
+  padding: 2px 5px;
+  margin-left: -6px;
+  overflow: hidden;
+  background: none;
+  border: 1px solid transparent;
+  border-radius: 3px;
+  color: var(--ink);
+  text-align: start;
+  text-overflow: ellipsis;
+  white-space: pre-line;
+  cursor: text;
+}
+.value:hover {
+  border-color: var(--hairline);
+}
+.blank {
+  color: #66726f;
+  font-style: italic;
+}
+input,
+select {
+  width: 100%;
+  padding: 2px 5px;
+  margin-left: -6px;
+  background: var(--sheet);
+  border: 1px solid var(--verdigris);
+  border-radius: 3px;
+}
+.focused {
+  background: var(--brass-50);
+  box-shadow: 0 0 0 4px var(--brass-50);
+}
 </style>

@@ -16,7 +16,9 @@ const keys = [
   <Dialog v-model:visible="open" modal header="Keys" :style="{ width: '400px' }">
     <dl class="keys">
       <template v-for="[key, meaning] in keys" :key="key">
-        <dt><kbd>{{ key }}</kbd></dt>
+        <dt>
+          <kbd>{{ key }}</kbd>
+        </dt>
         <dd>{{ meaning }}</dd>
       </template>
     </dl>
@@ -24,5 +26,9 @@ const keys = [
 </template>
 
 <style scoped>
-.keys { display: grid; grid-template-columns: 100px 1fr; gap: 6px 12px; }
+.keys {
+  display: grid;
+  grid-template-columns: 100px 1fr;
+  gap: 6px 12px;
+}
 </style>

@@ -11,7 +11,13 @@ const route = useRoute();
 <template>
   <nav class="rail" aria-label="Places">
     <NuxtLink to="/deals" class="name" aria-label="Lumbix">Lx</NuxtLink>
-    <NuxtLink v-for="place in places" :key="place.to" :to="place.to" class="place" :class="{ here: route.path.startsWith(place.to) }">
+    <NuxtLink
+      v-for="place in places"
+      :key="place.to"
+      :to="place.to"
+      class="place"
+      :class="{ here: route.path.startsWith(place.to) }"
+    >
       <component :is="place.icon" :size="20" :stroke-width="1.5" aria-hidden="true" />
       {{ place.word }}
     </NuxtLink>
@@ -19,10 +25,43 @@ const route = useRoute();
 </template>
 
 <style scoped>
-.rail { grid-row: 1 / 3; display: flex; flex-direction: column; padding-top: 6px; background: var(--night); }
-.name { margin-bottom: 8px; color: #fff; font: 600 19px/40px var(--serif); letter-spacing: -0.02em; text-align: center; text-decoration: none; }
-.place { display: flex; flex-direction: column; align-items: center; gap: 4px; padding: 9px 0 8px; border-left: 3px solid transparent; color: #a9b6b4; font-size: 10.5px; line-height: 13px; text-decoration: none; }
-.place:hover { color: #fff; }
-.here { background: #243235; border-left-color: var(--brass); color: #fff; }
-.rail :focus-visible { outline-color: #7fb4b6; outline-offset: -2px; }
+.rail {
+  grid-row: 1 / 3;
+  display: flex;
+  flex-direction: column;
+  padding-top: 6px;
+  background: var(--night);
+}
+.name {
+  margin-bottom: 8px;
+  color: #fff;
+  font: 600 19px/40px var(--serif);
+  letter-spacing: -0.02em;
+  text-align: center;
+  text-decoration: none;
+}
+.place {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 4px;
+  padding: 9px 0 8px;
+  border-left: 3px solid transparent;
+  color: #a9b6b4;
+  font-size: 10.5px;
+  line-height: 13px;
+  text-decoration: none;
+}
+.place:hover {
+  color: #fff;
+}
+.here {
+  background: #243235;
+  border-left-color: var(--brass);
+  color: #fff;
+}
+.rail :focus-visible {
+  outline-color: #7fb4b6;
+  outline-offset: -2px;
+}
 </style>

@@ -1,6 +1,11 @@
 <script setup lang="ts">
 /** Finds deals and documents by name, number or account. */
-interface Hit { to: string; name: string; about: string; kind: string }
+interface Hit {
+  to: string;
+  name: string;
+  about: string;
+  kind: string;
+}
 
 const open = defineModel<boolean>('open', { required: true });
 const words = ref('');
@@ -25,8 +30,18 @@ async function search(): Promise<void> {
   try {
     const found = await api.find(words.value);
     hits.value = [
-      ...found.deals.map((deal): Hit => ({ to: `/deals/${deal.id}`, name: deal.name, about: deal.account, kind: 'Deal' })),
-      ...found.documents.map((each): Hit => ({ to: `/register/${each.id}`, name: each.number, about: each.accountName, kind: 'Document' })),
+      ...found.deals.map((deal): Hit => ({
+        to: `/deals/${deal.id}`,
+        name: deal.name,
+        about: deal.account,
+        kind: 'Deal',
+      })),
+      ...found.documents.map((each): Hit => ({
+        to: `/register/${each.id}`,
+        name: each.number,
+        about: each.accountName,
+        kind: 'Document',
+      })),
     ];
     const missing = found.crmAway ? 'The CRM is away, so only documents were searched.' : '';
     note.value = hits.value.length === 0 ? `Nothing has “${words.value}” in its name or number. ${missing}` : missing;
@@ -48,14 +63,38 @@ function go(hit: Hit | undefined): void {
 </script>
 
 <template>
-  <Dialog v-model:visible="open" modal :show-header="false" dismissable-mask position="top" :style="{ width: '520px', marginTop: '64px' }" :pt="{ content: { style: 'padding: 0' } }">
+  <Dialog
+    v-model:visible="open"
+    modal
+    :show-header="false"
+    dismissable-mask
+    position="top"
+    :style="{ width: '520px', marginTop: '64px' }"
+    :pt="{ content: { style: 'padding: 0' } }"
+  >
     <input
-      v-model="words" class="words" type="search" autofocus aria-label="Find a deal or a document" placeholder="A deal, an account, a number"
-      @keydown.down.prevent="move(1)" @keydown.up.prevent="move(-1)" @keydown.enter.prevent="go(hits[chosen])"
-    >
+      v-model="words"
+      class="words"
+      type="search"
+      autofocus
+      aria-label="Find a deal or a document"
+      placeholder="A deal, an account, a number"
+      @keydown.down.prevent="move(1)"
+      @keydown.up.prevent="move(-1)"
+      @keydown.enter.prevent="go(hits[chosen])"
+    />
     <ul role="listbox" aria-label="Found">
-      <li v-for="(hit, index) in hits" :key="hit.to" role="option" :aria-selected="index === chosen" :class="{ chosen: index === chosen }" @click="go(hit)" @mousemove="chosen = index">
-        <span class="name">{{ hit.name }}</span> <span class="quiet">{{ hit.about }}</span> <span class="kind quiet">{{ hit.kind }}</span>
+      <li
+        v-for="(hit, index) in hits"
+        :key="hit.to"
+        role="option"
+        :aria-selected="index === chosen"
+        :class="{ chosen: index === chosen }"
+        @click="go(hit)"
+        @mousemove="chosen = index"
+      >
+        <span class="name">{{ hit.name }}</span> <span class="quiet">{{ hit.about }}</span>
+        <span class="kind quiet">{{ hit.kind }}</span>
       </li>
     </ul>
     <p v-if="note" class="note quiet">{{ note }}</p>
@@ -63,10 +102,31 @@ function go(hit: Hit | undefined): void {
 </template>
 
 <style scoped>
-.words { width: 100%; padding: 14px 16px; border: 0; border-bottom: 1px solid var(--hairline); font-size: 15px; outline: none; background: none; }
-li { display: flex; gap: 8px; padding: 8px 16px; cursor: pointer; }
-.chosen { background: var(--verdigris-50); }
-.name { font-weight: 500; }
-.kind { margin-left: auto; }
-.note { padding: 10px 16px; }
+.words {
+  width: 100%;
+  padding: 14px 16px;
+  border: 0;
+  border-bottom: 1px solid var(--hairline);
+  font-size: 15px;
+  outline: none;
+  background: none;
+}
+li {
+  display: flex;
+  gap: 8px;
+  padding: 8px 16px;
+  cursor: pointer;
+}
+.chosen {
+  background: var(--verdigris-50);
+}
+.name {
+  font-weight: 500;
+}
+.kind {
+  margin-left: auto;
+}
+.note {
+  padding: 10px 16px;
+}
 </style>

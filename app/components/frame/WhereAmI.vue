@@ -7,5 +7,7 @@ onMounted(() => (mounted.value = true));
 </script>
 
 <template>
-  <Teleport v-if="mounted" to="#where"><slot>{{ title }}</slot></Teleport>
+  <Teleport v-if="mounted" to="#where"
+    ><slot>{{ title }}</slot></Teleport
+  >
 </template>

@@ -12,7 +12,16 @@ defineProps<{ title: string }>();
 </template>
 
 <style scoped>
-.empty { padding: 56px 24px; text-align: center; }
-h2 { font: 600 16px/22px var(--serif); }
-p { max-width: 420px; margin: 4px auto 14px; color: var(--ink-quiet); }
+.empty {
+  padding: 56px 24px;
+  text-align: center;
+}
+h2 {
+  font: 600 16px/22px var(--serif);
+}
+p {
+  max-width: 420px;
+  margin: 4px auto 14px;
+  color: var(--ink-quiet);
+}
 </style>

@@ -7,7 +7,11 @@ defineEmits<{ choose: [value: string | undefined] }>();
 <template>
   <label class="choice">
     <span>{{ label }}:</span>
-    <select :value="value" :aria-label="label" @change="$emit('choose', ($event.target as HTMLSelectElement).value || undefined)">
+    <select
+      :value="value"
+      :aria-label="label"
+      @change="$emit('choose', ($event.target as HTMLSelectElement).value || undefined)"
+    >
       <option value="">any</option>
       <option v-for="option in options" :key="option" :value="option">{{ option }}</option>
     </select>
@@ -15,8 +19,30 @@ defineEmits<{ choose: [value: string | undefined] }>();
 </template>
 
 <style scoped>
-.choice { display: inline-flex; align-items: center; gap: 4px; height: 26px; padding: 0 2px 0 9px; background: var(--sheet); border: 1px solid var(--hairline); border-radius: 3px; font-size: 12px; font-weight: 500; }
-select { max-width: 120px; padding: 0; background: none; border: 0; font-weight: 500; }
-.choice:focus-within { outline: 2px solid var(--verdigris); outline-offset: 1px; }
-select:focus { outline: none; }
+.choice {
+  display: inline-flex;
+  align-items: center;
+  gap: 4px;
+  height: 26px;
+  padding: 0 2px 0 9px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+  font-size: 12px;
+  font-weight: 500;
+}
+select {
+  max-width: 120px;
+  padding: 0;
+  background: none;
+  border: 0;
+  font-weight: 500;
+}
+.choice:focus-within {
+  outline: 2px solid var(--verdigris);
+  outline-offset: 1px;
+}
+select:focus {
+  outline: none;
+}
 </style>

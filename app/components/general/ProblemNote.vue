@@ -15,7 +15,18 @@ defineEmits<{ again: [] }>();
 </template>
 
 <style scoped>
-.problem { max-width: 460px; margin: 64px auto; padding: 20px 24px; background: var(--sheet); border-left: 3px solid var(--brick); }
-h2 { font: 600 15px/20px var(--sans); }
-p { margin: 4px 0 14px; color: var(--ink-quiet); }
+.problem {
+  max-width: 460px;
+  margin: 64px auto;
+  padding: 20px 24px;
+  background: var(--sheet);
+  border-left: 3px solid var(--brick);
+}
+h2 {
+  font: 600 15px/20px var(--sans);
+}
+p {
+  margin: 4px 0 14px;
+  color: var(--ink-quiet);
+}
 </style>

@@ -9,9 +9,26 @@ useKeys({ '/': () => field.value?.focus() });
 </script>
 
 <template>
-  <input ref="field" v-model="words" type="search" class="search" :aria-label="label" :placeholder="label" @keydown.esc="field?.blur()">
+  <input
+    ref="field"
+    v-model="words"
+    type="search"
+    class="search"
+    :aria-label="label"
+    :placeholder="label"
+    @keydown.esc="field?.blur()"
+  />
 </template>
 
 <style scoped>
-.search { width: 190px; height: 26px; padding: 3px 9px; background: var(--sheet); border: 1px solid var(--hairline); border-radius: 3px; color: var(--ink); font-size: 12px; }
+.search {
+  width: 190px;
+  height: 26px;
+  padding: 3px 9px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+  color: var(--ink);
+  font-size: 12px;
+}
 </style>

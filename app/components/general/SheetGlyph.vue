@@ -1,7 +1,17 @@
 <script setup lang="ts">
 /** A document as a small sheet: filled when filed, dashed when there is none, brick-edged when it failed. */
-const { kind, state } = defineProps<{ kind: string; state: 'none' | 'preparing' | 'rendered' | 'attached' | 'filed' | 'failed' }>();
-const SAID = { none: 'none yet', preparing: 'being prepared', rendered: 'being filed', attached: 'being filed', filed: 'filed', failed: 'failed' };
+const { kind, state } = defineProps<{
+  kind: string;
+  state: 'none' | 'preparing' | 'rendered' | 'attached' | 'filed' | 'failed';
+}>();
+const SAID = {
+  none: 'none yet',
+  preparing: 'being prepared',
+  rendered: 'being filed',
+  attached: 'being filed',
+  filed: 'filed',
+  failed: 'failed',
+};
 const word = computed(() => kind.charAt(0).toUpperCase() + kind.slice(1));
 </script>
 
@@ -18,12 +28,39 @@ const word = computed(() => kind.charAt(0).toUpperCase() + kind.slice(1));
 </template>
 
 <style scoped>
-.glyph { display: inline-flex; flex-direction: column; align-items: center; }
-small { color: var(--ink-quiet); font-size: 10px; line-height: 11px; }
-.paper { fill: #fff; stroke: var(--ink); }
-.mark { stroke: var(--verdigris); }
-.none .paper { fill: none; stroke: #9aa5a1; stroke-dasharray: 2 2; }
-.preparing .paper, .rendered .paper, .attached .paper { fill: var(--verdigris-100); stroke: var(--verdigris); }
-.failed .paper { fill: var(--brick-50); stroke: var(--brick); }
-.failed .mark { stroke: var(--brick); }
+.glyph {
+  display: inline-flex;
+  flex-direction: column;
+  align-items: center;
+}
+small {
+  color: var(--ink-quiet);
+  font-size: 10px;
+  line-height: 11px;
+}
+.paper {
+  fill: #fff;
+  stroke: var(--ink);
+}
+.mark {
+  stroke: var(--verdigris);
+}
+.none .paper {
+  fill: none;
+  stroke: #9aa5a1;
+  stroke-dasharray: 2 2;
+}
+.preparing .paper,
+.rendered .paper,
+.attached .paper {
+  fill: var(--verdigris-100);
+  stroke: var(--verdigris);
+}
+.failed .paper {
+  fill: var(--brick-50);
+  stroke: var(--brick);
+}
+.failed .mark {
+  stroke: var(--brick);
+}
 </style>

@@ -3,7 +3,15 @@ import type { ApiProblem } from '~/composables/api';
 import type { FilingProgress } from '~/stores/proof';
 
 /** The foot of Produce: what filing will do in words, the one dark button, and how far the filing is. */
-const { fileName, mayFile, busy, filing, openCount } = defineProps<{ fileName: string; mayFile: boolean; busy: boolean; filing?: FilingProgress; problem?: ApiProblem; openCount: number; dealId: string }>();
+const { fileName, mayFile, busy, filing, openCount } = defineProps<{
+  fileName: string;
+  mayFile: boolean;
+  busy: boolean;
+  filing?: FilingProgress;
+  problem?: ApiProblem;
+  openCount: number;
+  dealId: string;
+}>();
 defineEmits<{ file: []; look: [] }>();
 const STEPS = [
   { state: 'preparing', words: 'taking the number' },
@@ -17,17 +25,39 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
 <template>
   <footer class="foot" aria-live="polite">
     <template v-if="filing?.state === 'filed'">
-      <span><b>{{ filing.number }}</b> is filed and on the deal.</span>
-      <Button class="first" label="Back to the deal" severity="secondary" outlined @click="navigateTo(`/deals/${dealId}`)" />
+      <span
+        ><b>{{ filing.number }}</b> is filed and on the deal.</span
+      >
+      <Button
+        class="first"
+        label="Back to the deal"
+        severity="secondary"
+        outlined
+        @click="navigateTo(`/deals/${dealId}`)"
+      />
       <Button label="Open the PDF" @click="navigateTo(`/register/${filing.id}`)" />
     </template>
     <template v-else-if="filing?.state === 'failed'">
-      <span class="failed"><b>{{ filing.number }}</b> failed and its number is void: {{ filing.reason }}</span>
-      <Button class="first" label="Look in the register" severity="secondary" outlined @click="navigateTo(`/register/${filing.id}`)" />
+      <span class="failed"
+        ><b>{{ filing.number }}</b> failed and its number is void: {{ filing.reason }}</span
+      >
+      <Button
+        class="first"
+        label="Look in the register"
+        severity="secondary"
+        outlined
+        @click="navigateTo(`/register/${filing.id}`)"
+      />
     </template>
     <template v-else-if="busy">
       <ol class="steps" aria-label="Filing">
-        <li v-for="(step, index) in STEPS" :key="step.state" :class="{ done: index <= reached, now: index === reached + 1 }">{{ step.words }}</li>
+        <li
+          v-for="(step, index) in STEPS"
+          :key="step.state"
+          :class="{ done: index <= reached, now: index === reached + 1 }"
+        >
+          {{ step.words }}
+        </li>
       </ol>
       <span v-if="filing?.reason" class="failed">{{ filing.reason }} Lumbix goes on trying.</span>
     </template>
@@ -35,28 +65,86 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
       <span class="mono name">{{ fileName }}</span>
       <span v-if="problem" class="failed told" role="alert">
         <b>{{ problem.title }}.</b>
-        <template v-if="problem.changes"> <template v-for="change in problem.changes.slice(0, 2)" :key="change.what">{{ change.what }}: {{ change.before || 'blank' }} → {{ change.after || 'blank' }}. </template><template v-if="problem.changes.length > 2">And {{ problem.changes.length - 2 }} more. </template>This is the new proof.</template>
+        <template v-if="problem.changes">
+          <template v-for="change in problem.changes.slice(0, 2)" :key="change.what"
+            >{{ change.what }}: {{ change.before || 'blank' }} → {{ change.after || 'blank' }}. </template
+          ><template v-if="problem.changes.length > 2">And {{ problem.changes.length - 2 }} more. </template>This is the
+          new proof.</template
+        >
         <template v-else> {{ problem.detail }}</template>
       </span>
-      <span v-else class="quiet words">Filing gives the quote its number, puts the PDF on the deal, and sends nothing.</span>
-      <Button v-if="openCount > 0" class="first" :label="openCount === 1 ? 'One finding is open' : `${openCount} findings are open`" severity="secondary" outlined @click="$emit('look')" />
+      <span v-else class="quiet words"
+        >Filing gives the quote its number, puts the PDF on the deal, and sends nothing.</span
+      >
+      <Button
+        v-if="openCount > 0"
+        class="first"
+        :label="openCount === 1 ? 'One finding is open' : `${openCount} findings are open`"
+        severity="secondary"
+        outlined
+        @click="$emit('look')"
+      />
       <Button :class="{ first: openCount === 0 }" label="File" :disabled="!mayFile" @click="$emit('file')" />
     </template>
   </footer>
 </template>
 
 <style scoped>
-.foot { display: flex; gap: 16px; align-items: center; height: 56px; padding: 0 16px; background: var(--sheet); border-top: 1px solid var(--hairline); }
-.name { overflow: hidden; max-width: 36%; text-overflow: ellipsis; white-space: nowrap; }
-.words { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.told { overflow: hidden; display: -webkit-box; -webkit-box-orient: vertical; -webkit-line-clamp: 2; }
-.first { margin-left: auto; }
-.foot :deep(button) { flex: none; }
-.failed { color: var(--brick); }
-b { font-weight: 600; }
-.steps { display: flex; gap: 8px; }
-.steps li { color: #66726f; }
-.steps li + li::before { margin-right: 8px; color: var(--hairline); content: '—'; }
-.steps .done { color: var(--verdigris); }
-.steps .now { color: var(--ink); font-weight: 500; }
+.foot {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  height: 56px;
+  padding: 0 16px;
+  background: var(--sheet);
+  border-top: 1px solid var(--hairline);
+}
+.name {
+  overflow: hidden;
+  max-width: 36%;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.words {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.told {
+  overflow: hidden;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+}
+.first {
+  margin-left: auto;
+}
+.foot :deep(button) {
+  flex: none;
+}
+.failed {
+  color: var(--brick);
+}
+b {
+  font-weight: 600;
+}
+.steps {
+  display: flex;
+  gap: 8px;
+}
+.steps li {
+  color: #66726f;
+}
+.steps li + li::before {
+  margin-right: 8px;
+  color: var(--hairline);
+  content: '—';
+}
+.steps .done {
+  color: var(--verdigris);
+}
+.steps .now {
+  color: var(--ink);
+  font-weight: 500;
+}
 </style>

@@ -2,8 +2,19 @@
 import type { Finding } from '#core/preflight/finding';
 
 /** The findings, each with its ways out: set the field, see the workings, skip with a reason. */
-const { findings, skipped, proved, read, dealId } = defineProps<{ findings: readonly Finding[]; skipped: Readonly<Record<string, string>>; proved: number; read: number; dealId: string }>();
-const emit = defineEmits<{ show: [finding: Finding]; workings: [id: string]; skip: [finding: Finding, reason: string]; unskip: [finding: Finding] }>();
+const { findings, skipped, proved, read, dealId } = defineProps<{
+  findings: readonly Finding[];
+  skipped: Readonly<Record<string, string>>;
+  proved: number;
+  read: number;
+  dealId: string;
+}>();
+const emit = defineEmits<{
+  show: [finding: Finding];
+  workings: [id: string];
+  skip: [finding: Finding, reason: string];
+  unskip: [finding: Finding];
+}>();
 const skipping = ref<string>();
 const reason = ref('');
 const vFocus = { mounted: (element: HTMLElement) => element.focus() };
@@ -17,40 +28,136 @@ function skip(finding: Finding): void {
 
 <template>
   <ol v-if="findings.length > 0">
-    <li v-for="(finding, index) in findings" :key="finding.id" class="finding" :class="{ skipped: skipped[finding.id] }">
-      <button type="button" class="mark" :class="finding.severity" :aria-label="`Show finding ${index + 1} on the page`" @click="emit('show', finding)">{{ index + 1 }}</button>
+    <li
+      v-for="(finding, index) in findings"
+      :key="finding.id"
+      class="finding"
+      :class="{ skipped: skipped[finding.id] }"
+    >
+      <button
+        type="button"
+        class="mark"
+        :class="finding.severity"
+        :aria-label="`Show finding ${index + 1} on the page`"
+        @click="emit('show', finding)"
+      >
+        {{ index + 1 }}
+      </button>
       <div>
         <h3>{{ finding.title }}</h3>
-        <p class="quiet">{{ finding.sentence }}<template v-if="finding.severity === 'stops'"> This stops filing.</template></p>
+        <p class="quiet">
+          {{ finding.sentence }}<template v-if="finding.severity === 'stops'"> This stops filing.</template>
+        </p>
         <p v-if="skipped[finding.id]" class="reason">Skipped: “{{ skipped[finding.id] }}”</p>
         <form v-if="skipping === finding.id" class="do" @submit.prevent="skip(finding)">
-          <input v-model="reason" v-focus class="because" aria-label="Reason for skipping" placeholder="because …" @keydown.esc.stop="skipping = undefined">
+          <input
+            v-model="reason"
+            v-focus
+            class="because"
+            aria-label="Reason for skipping"
+            placeholder="because …"
+            @keydown.esc.stop="skipping = undefined"
+          />
           <Button type="submit" label="Skip" size="small" severity="secondary" :disabled="!reason.trim()" />
         </form>
         <div v-else class="do">
-          <Button v-if="finding.path" label="Set on the deal" size="small" severity="secondary" outlined @click="navigateTo({ path: `/deals/${dealId}`, query: { field: finding.path } })" />
-          <Button v-if="finding.workings" label="See workings" size="small" severity="secondary" outlined @click="emit('workings', finding.workings)" />
-          <Button v-if="skipped[finding.id]" label="Do not skip" size="small" severity="secondary" outlined @click="emit('unskip', finding)" />
-          <Button v-else-if="finding.severity === 'warns'" label="Skip, because …" size="small" severity="secondary" outlined @click="((skipping = finding.id), (reason = ''))" />
+          <Button
+            v-if="finding.path"
+            label="Set on the deal"
+            size="small"
+            severity="secondary"
+            outlined
+            @click="navigateTo({ path: `/deals/${dealId}`, query: { field: finding.path } })"
+          />
+          <Button
+            v-if="finding.workings"
+            label="See workings"
+            size="small"
+            severity="secondary"
+            outlined
+            @click="emit('workings', finding.workings)"
+          />
+          <Button
+            v-if="skipped[finding.id]"
+            label="Do not skip"
+            size="small"
+            severity="secondary"
+            outlined
+            @click="emit('unskip', finding)"
+          />
+          <Button
+            v-else-if="finding.severity === 'warns'"
+            label="Skip, because …"
+            size="small"
+            severity="secondary"
+            outlined
+            @click="((skipping = finding.id), (reason = ''))"
+          />
         </div>
       </div>
     </li>
   </ol>
   <p class="proved quiet">
-    <template v-if="findings.length === 0">Nothing to look at. </template>{{ proved === 0 ? 'No printed sum could be proved.' : `${proved === 1 ? 'One printed column adds' : `${proved} printed columns add`} up to ${proved === 1 ? 'its' : 'their'} sums.` }}
+    <template v-if="findings.length === 0">Nothing to look at. </template
+    >{{
+      proved === 0
+        ? 'No printed sum could be proved.'
+        : `${proved === 1 ? 'One printed column adds' : `${proved} printed columns add`} up to ${proved === 1 ? 'its' : 'their'} sums.`
+    }}
     {{ read }} values were read from the deal.
   </p>
 </template>
 
 <style scoped>
-.finding { display: grid; grid-template-columns: 24px 1fr; padding: 11px 14px; border-bottom: 1px solid var(--hairline); }
-h3 { font: 500 13px/18px var(--sans); }
-.mark { width: 17px; height: 17px; padding: 0; border: 0; border-radius: 50%; background: var(--slate); color: #fff; font: 600 10.5px/17px var(--sans); cursor: pointer; }
-.mark.stops { background: var(--brick); }
-.mark.warns { background: var(--brass-text); }
-.skipped h3, .skipped .quiet { opacity: 0.75; }
-.reason { color: var(--slate); font-style: italic; }
-.do { display: flex; flex-wrap: wrap; gap: 6px; margin-top: 7px; }
-.because { flex: 1; min-width: 120px; padding: 3px 9px; border: 1px solid var(--hairline); border-radius: 3px; font-size: 12px; }
-.proved { padding: 12px 14px; }
+.finding {
+  display: grid;
+  grid-template-columns: 24px 1fr;
+  padding: 11px 14px;
+  border-bottom: 1px solid var(--hairline);
+}
+h3 {
+  font: 500 13px/18px var(--sans);
+}
+.mark {
+  width: 17px;
+  height: 17px;
+  padding: 0;
+  border: 0;
+  border-radius: 50%;
+  background: var(--slate);
+  color: #fff;
+  font: 600 10.5px/17px var(--sans);
+  cursor: pointer;
+}
+.mark.stops {
+  background: var(--brick);
+}
+.mark.warns {
+  background: var(--brass-text);
+}
+.skipped h3,
+.skipped .quiet {
+  opacity: 0.75;
+}
+.reason {
+  color: var(--slate);
+  font-style: italic;
+}
+.do {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 7px;
+}
+.because {
+  flex: 1;
+  min-width: 120px;
+  padding: 3px 9px;
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+  font-size: 12px;
+}
+.proved {
+  padding: 12px 14px;
+}
 </style>

@@ -9,8 +9,18 @@ import type { Proof } from '~/composables/api';
 const { proof, findings, chosen } = defineProps<{ proof: Proof; findings: readonly Finding[]; chosen?: string }>();
 const emit = defineEmits<{ value: [id: string]; finding: [finding: Finding] }>();
 
-interface Mark { finding: Finding; number: number; page: number; top: number }
-interface Note { words: string; page: number; top: number; height: number }
+interface Mark {
+  finding: Finding;
+  number: number;
+  page: number;
+  top: number;
+}
+interface Note {
+  words: string;
+  page: number;
+  top: number;
+  height: number;
+}
 
 const desk = useTemplateRef<HTMLElement>('desk');
 const marks = ref<Mark[]>([]);
@@ -24,28 +34,47 @@ const scale = computed(() => {
   const room = Math.max(360, deskWidth.value - NOTE_ROOM - MARK_ROOM - 24);
   return Math.min(room / proof.pages.pageSize.width, 1.35);
 });
-const sheet = computed(() => ({ width: `${proof.pages.pageSize.width * scale.value}px`, height: `${proof.pages.pageSize.height * scale.value}px` }));
+const sheet = computed(() => ({
+  width: `${proof.pages.pageSize.width * scale.value}px`,
+  height: `${proof.pages.pageSize.height * scale.value}px`,
+}));
 
 /** One note for each page that a section is on. */
 const notes = computed<Note[]>(() => {
   const { landmarks, pageSize } = proof.pages;
-  return landmarks.filter(({ edge }) => edge === 'start').flatMap(({ id, page, y }) => {
-    const end = landmarks.find((each) => each.id === id && each.edge === 'end');
-    const words = proof.sections[id];
-    if (!end || !words) return [];
-    return Array.from({ length: end.page - page + 1 }, (_, index): Note => {
-      const top = index === 0 ? y : 60;
-      const bottom = page + index === end.page ? end.y : pageSize.height - 70;
-      return { words: `when ${words}`.replace('when otherwise than', 'unless'), page: page + index, top: top * scale.value, height: Math.max(12, (bottom - top) * scale.value) };
+  return landmarks
+    .filter(({ edge }) => edge === 'start')
+    .flatMap(({ id, page, y }) => {
+      const end = landmarks.find((each) => each.id === id && each.edge === 'end');
+      const words = proof.sections[id];
+      if (!end || !words) return [];
+      return Array.from({ length: end.page - page + 1 }, (_, index): Note => {
+        const top = index === 0 ? y : 60;
+        const bottom = page + index === end.page ? end.y : pageSize.height - 70;
+        return {
+          words: `when ${words}`.replace('when otherwise than', 'unless'),
+          page: page + index,
+          top: top * scale.value,
+          height: Math.max(12, (bottom - top) * scale.value),
+        };
+      });
     });
-  });
 });
 
 watch([() => proof, () => findings, scale], () => void nextTick(placeMarks), { immediate: true, flush: 'post' });
-watch(() => chosen, (id) => id && showValue(id));
+watch(
+  () => chosen,
+  (id) => id && showValue(id),
+);
 
 function anchor(id: string): SVGAElement | null {
-  return desk.value?.querySelector<SVGAElement>(`a[href="${CSS.escape(SCHEME + id).replace(/\\([^0-9a-f])/gi, '$1').replaceAll('"', '\\"')}"]`) ?? null;
+  return (
+    desk.value?.querySelector<SVGAElement>(
+      `a[href="${CSS.escape(SCHEME + id)
+        .replace(/\\([^0-9a-f])/gi, '$1')
+        .replaceAll('"', '\\"')}"]`,
+    ) ?? null
+  );
 }
 
 /** Puts each finding's number beside the first place where it shows. Marks that would overlap are moved apart. */
@@ -91,35 +120,130 @@ defineExpose({ showValue });
   <!-- eslint-disable vue/no-v-html -- the typesetter's own SVG: glyph outlines and links of a private scheme -->
   <div ref="desk" class="desk" @click="click">
     <svg class="glyphs" aria-hidden="true" v-html="proof.pages.glyphs" />
-    <figure v-for="(page, index) in proof.pages.pages" :key="index" class="page" :aria-label="`Page ${index + 1} of ${proof.pages.pages.length}`">
+    <figure
+      v-for="(page, index) in proof.pages.pages"
+      :key="index"
+      class="page"
+      :aria-label="`Page ${index + 1} of ${proof.pages.pages.length}`"
+    >
       <div class="margin">
         <span class="folio">Page {{ index + 1 }} of {{ proof.pages.pages.length }}</span>
-        <div v-for="note in notes.filter((each) => each.page === index + 1)" :key="note.words" class="note" :style="{ top: `${note.top}px`, height: `${note.height}px` }">
+        <div
+          v-for="note in notes.filter((each) => each.page === index + 1)"
+          :key="note.words"
+          class="note"
+          :style="{ top: `${note.top}px`, height: `${note.height}px` }"
+        >
           <span>{{ note.words }}</span>
         </div>
       </div>
       <div class="sheet" :style="sheet" :data-page="index + 1" v-html="page" />
       <div class="marks">
-        <button v-for="mark in marks.filter((each) => each.page === index + 1)" :key="mark.finding.id" type="button" class="mark" :class="mark.finding.severity" :style="{ top: `${mark.top - 2}px` }" :aria-label="`Finding ${mark.number}: ${mark.finding.title}`" @click.stop="emit('finding', mark.finding)">{{ mark.number }}</button>
+        <button
+          v-for="mark in marks.filter((each) => each.page === index + 1)"
+          :key="mark.finding.id"
+          type="button"
+          class="mark"
+          :class="mark.finding.severity"
+          :style="{ top: `${mark.top - 2}px` }"
+          :aria-label="`Finding ${mark.number}: ${mark.finding.title}`"
+          @click.stop="emit('finding', mark.finding)"
+        >
+          {{ mark.number }}
+        </button>
       </div>
     </figure>
   </div>
 </template>
 
 <style scoped>
-.desk { height: 100%; padding: 20px 0 40px; overflow: auto; }
-.glyphs { position: absolute; width: 0; height: 0; }
-.page { display: grid; grid-template-columns: 150px auto 44px; justify-content: center; margin-bottom: 20px; }
-.margin, .marks { position: relative; }
-.folio { position: absolute; top: 0; left: 0; color: var(--slate); font-size: 12px; }
-.note { position: absolute; right: 7px; width: 126px; border-right: 0; }
-.note::after { position: absolute; top: 0; right: 0; bottom: 0; width: 7px; border: 1.3px solid var(--slate); border-right: 0; content: ''; }
-.note span { position: absolute; top: 50%; right: 16px; width: 116px; color: var(--slate); font: italic 11.5px/14px var(--serif); text-align: end; transform: translateY(-50%); }
-.sheet { background: var(--sheet); box-shadow: var(--sheet-shadow); }
-.sheet :deep(svg) { display: block; width: 100%; height: 100%; }
-.sheet :deep(a) { cursor: pointer; }
-.sheet :deep(a:hover rect), .sheet :deep(a.lit rect), .sheet :deep(a:focus rect) { fill: #1f6d7022; }
-.mark { position: absolute; left: 12px; width: 18px; height: 18px; padding: 0; border: 0; border-radius: 50%; background: var(--slate); color: #fff; font: 600 10.5px/18px var(--sans); cursor: pointer; }
-.mark.stops { background: var(--brick); }
-.mark.warns { background: var(--brass-text); }
+.desk {
+  height: 100%;
+  padding: 20px 0 40px;
+  overflow: auto;
+}
+.glyphs {
+  position: absolute;
+  width: 0;
+  height: 0;
+}
+.page {
+  display: grid;
+  grid-template-columns: 150px auto 44px;
+  justify-content: center;
+  margin-bottom: 20px;
+}
+.margin,
+.marks {
+  position: relative;
+}
+.folio {
+  position: absolute;
+  top: 0;
+  left: 0;
+  color: var(--slate);
+  font-size: 12px;
+}
+.note {
+  position: absolute;
+  right: 7px;
+  width: 126px;
+  border-right: 0;
+}
+.note::after {
+  position: absolute;
+  top: 0;
+  right: 0;
+  bottom: 0;
+  width: 7px;
+  border: 1.3px solid var(--slate);
+  border-right: 0;
+  content: '';
+}
+.note span {
+  position: absolute;
+  top: 50%;
+  right: 16px;
+  width: 116px;
+  color: var(--slate);
+  font: italic 11.5px/14px var(--serif);
+  text-align: end;
+  transform: translateY(-50%);
+}
+.sheet {
+  background: var(--sheet);
+  box-shadow: var(--sheet-shadow);
+}
+.sheet :deep(svg) {
+  display: block;
+  width: 100%;
+  height: 100%;
+}
+.sheet :deep(a) {
+  cursor: pointer;
+}
+.sheet :deep(a:hover rect),
+.sheet :deep(a.lit rect),
+.sheet :deep(a:focus rect) {
+  fill: #1f6d7022;
+}
+.mark {
+  position: absolute;
+  left: 12px;
+  width: 18px;
+  height: 18px;
+  padding: 0;
+  border: 0;
+  border-radius: 50%;
+  background: var(--slate);
+  color: #fff;
+  font: 600 10.5px/18px var(--sans);
+  cursor: pointer;
+}
+.mark.stops {
+  background: var(--brick);
+}
+.mark.warns {
+  background: var(--brass-text);
+}
 </style>

@@ -3,7 +3,11 @@ import type { Workings } from '#core/formula/workings';
 import type { FigureEntry } from '~/composables/api';
 
 /** How a number came to its value; each figure it was made from can be opened in turn. */
-const { workings, figures, open } = defineProps<{ workings: Readonly<Record<string, Workings>>; figures: readonly FigureEntry[]; open?: string }>();
+const { workings, figures, open } = defineProps<{
+  workings: Readonly<Record<string, Workings>>;
+  figures: readonly FigureEntry[];
+  open?: string;
+}>();
 const emit = defineEmits<{ open: [id: string | undefined] }>();
 const shown = computed(() => (open ? workings[open] : undefined));
 </script>
@@ -11,7 +15,9 @@ const shown = computed(() => (open ? workings[open] : undefined));
 <template>
   <section v-if="shown" class="workings">
     <button type="button" class="back" @click="emit('open', undefined)">All figures</button>
-    <h3>{{ shown.label }}<span v-if="shown.place" class="quiet"> · {{ shown.place }}</span></h3>
+    <h3>
+      {{ shown.label }}<span v-if="shown.place" class="quiet"> · {{ shown.place }}</span>
+    </h3>
     <p class="sentence" :class="{ failed: shown.failed }">{{ shown.sentence }}</p>
     <h4>Formula</h4>
     <p class="formula mono">{{ shown.formula }}</p>
@@ -21,7 +27,9 @@ const shown = computed(() => (open ? workings[open] : undefined));
         <tbody>
           <tr v-for="input in shown.inputs" :key="input.formula">
             <td>
-              <button v-if="input.figure" type="button" class="figure" @click="emit('open', input.figure)">{{ input.label }}</button>
+              <button v-if="input.figure" type="button" class="figure" @click="emit('open', input.figure)">
+                {{ input.label }}
+              </button>
               <template v-else>{{ input.label }}</template>
               <small v-if="input.path" class="mono quiet">{{ input.formula }}</small>
             </td>
@@ -30,15 +38,21 @@ const shown = computed(() => (open ? workings[open] : undefined));
         </tbody>
       </table>
     </template>
-    <p v-if="shown.rounding" class="quiet rounding">Rounded from {{ shown.rounding.before }} to {{ shown.rounding.after }}.</p>
+    <p v-if="shown.rounding" class="quiet rounding">
+      Rounded from {{ shown.rounding.before }} to {{ shown.rounding.after }}.
+    </p>
   </section>
   <section v-else class="workings">
     <p class="quiet hint">Click a value on the page to see how it came about.</p>
     <table>
       <tbody>
         <tr v-for="figure in figures" :key="figure.name">
-          <td><button type="button" class="figure" @click="emit('open', figure.workings)">{{ figure.label }}</button></td>
-          <td class="amount" :class="{ failed: workings[figure.workings]?.failed }">{{ workings[figure.workings]?.failed ? 'error' : workings[figure.workings]?.result }}</td>
+          <td>
+            <button type="button" class="figure" @click="emit('open', figure.workings)">{{ figure.label }}</button>
+          </td>
+          <td class="amount" :class="{ failed: workings[figure.workings]?.failed }">
+            {{ workings[figure.workings]?.failed ? 'error' : workings[figure.workings]?.result }}
+          </td>
         </tr>
       </tbody>
     </table>
@@ -46,19 +60,71 @@ const shown = computed(() => (open ? workings[open] : undefined));
 </template>
 
 <style scoped>
-.workings { padding: 12px 14px; }
-h3 { margin: 8px 0 4px; font: 600 15px/20px var(--serif); }
-h3 span { font: 400 13px/18px var(--sans); }
-h4 { margin: 14px 0 4px; color: var(--ink-quiet); font: 400 12px/16px var(--sans); }
-.sentence { overflow-wrap: anywhere; }
-.formula { padding: 8px 10px; background: #f6f7f4; border: 1px solid var(--hairline); border-radius: 3px; overflow-wrap: anywhere; }
-table { width: 100%; border-collapse: collapse; }
-td { padding: 5px 0; border-bottom: 1px solid #e8ebe5; vertical-align: top; }
-td.amount { padding-left: 12px; white-space: normal; }
-small { display: block; overflow-wrap: anywhere; }
-.figure { padding: 0; background: none; border: 0; border-bottom: 3px double var(--brass); color: var(--ink); text-align: start; cursor: pointer; }
-.back { padding: 0; background: none; border: 0; color: var(--verdigris); cursor: pointer; }
-.failed { color: var(--brick); }
-.rounding { margin-top: 10px; }
-.hint { margin-bottom: 8px; }
+.workings {
+  padding: 12px 14px;
+}
+h3 {
+  margin: 8px 0 4px;
+  font: 600 15px/20px var(--serif);
+}
+h3 span {
+  font: 400 13px/18px var(--sans);
+}
+h4 {
+  margin: 14px 0 4px;
+  color: var(--ink-quiet);
+  font: 400 12px/16px var(--sans);
+}
+.sentence {
+  overflow-wrap: anywhere;
+}
+.formula {
+  padding: 8px 10px;
+  background: #f6f7f4;
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+  overflow-wrap: anywhere;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+td {
+  padding: 5px 0;
+  border-bottom: 1px solid #e8ebe5;
+  vertical-align: top;
+}
+td.amount {
+  padding-left: 12px;
+  white-space: normal;
+}
+small {
+  display: block;
+  overflow-wrap: anywhere;
+}
+.figure {
+  padding: 0;
+  background: none;
+  border: 0;
+  border-bottom: 3px double var(--brass);
+  color: var(--ink);
+  text-align: start;
+  cursor: pointer;
+}
+.back {
+  padding: 0;
+  background: none;
+  border: 0;
+  color: var(--verdigris);
+  cursor: pointer;
+}
+.failed {
+  color: var(--brick);
+}
+.rounding {
+  margin-top: 10px;
+}
+.hint {
+  margin-bottom: 8px;
+}
 </style>

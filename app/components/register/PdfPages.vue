@@ -20,12 +20,16 @@ async function show(): Promise<void> {
     await opened?.destroy();
     opened = await getDocument({ url: src, isEvalSupported: false }).promise;
     const pages = await Promise.all(Array.from({ length: opened.numPages }, (_, index) => opened!.getPage(index + 1)));
-    sizes.value = pages.map((page) => page.getViewport({ scale: 1 })).map(({ width, height }) => ({ width: WIDTH, height: (WIDTH * height) / width }));
+    sizes.value = pages
+      .map((page) => page.getViewport({ scale: 1 }))
+      .map(({ width, height }) => ({ width: WIDTH, height: (WIDTH * height) / width }));
     await nextTick();
     const canvases = desk.value?.querySelectorAll('canvas') ?? [];
     for (const [index, canvas] of [...canvases].entries()) {
       const page = pages[index]!;
-      const viewport = page.getViewport({ scale: (WIDTH / page.getViewport({ scale: 1 }).width) * Math.max(window.devicePixelRatio, 1.5) });
+      const viewport = page.getViewport({
+        scale: (WIDTH / page.getViewport({ scale: 1 }).width) * Math.max(window.devicePixelRatio, 1.5),
+      });
       canvas.width = viewport.width;
       canvas.height = viewport.height;
       await page.render({ canvas, viewport }).promise;
@@ -40,11 +44,29 @@ async function show(): Promise<void> {
 <template>
   <div ref="desk" class="desk">
     <p v-if="problem" role="alert">{{ problem }}</p>
-    <canvas v-for="(size, index) in sizes" :key="index" :style="{ width: `${size.width}px`, height: `${size.height}px` }" :aria-label="`Page ${index + 1} of ${sizes.length}`" role="img" />
+    <canvas
+      v-for="(size, index) in sizes"
+      :key="index"
+      :style="{ width: `${size.width}px`, height: `${size.height}px` }"
+      :aria-label="`Page ${index + 1} of ${sizes.length}`"
+      role="img"
+    />
   </div>
 </template>
 
 <style scoped>
-.desk { display: flex; flex-direction: column; align-items: center; gap: 20px; height: 100%; padding: 20px 0 40px; overflow: auto; }
-canvas { flex: none; background: var(--sheet); box-shadow: var(--sheet-shadow); }
+.desk {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 20px;
+  height: 100%;
+  padding: 20px 0 40px;
+  overflow: auto;
+}
+canvas {
+  flex: none;
+  background: var(--sheet);
+  box-shadow: var(--sheet-shadow);
+}
 </style>

@@ -56,71 +56,233 @@ function produce(): void {
     <WhereAmI title="Deals" />
     <div class="strip">
       <nav class="views" aria-label="Views">
-        <button v-for="{ view: each, word } in VIEWS" :key="each" type="button" :class="{ on: view === each }" :aria-pressed="view === each" @click="list.change({ view: each === 'all' ? undefined : each })">
+        <button
+          v-for="{ view: each, word } in VIEWS"
+          :key="each"
+          type="button"
+          :class="{ on: view === each }"
+          :aria-pressed="view === each"
+          @click="list.change({ view: each === 'all' ? undefined : each })"
+        >
           {{ word }} <b>{{ summary.value.value?.counts[each] ?? '' }}</b>
         </button>
       </nav>
       <SearchField :value="list.search.value" label="Search deals" @search="list.change({ search: $event })" />
-      <PlainSelect label="Stage" :value="list.read('stage') ?? ''" :options="summary.value.value?.stages ?? []" @choose="list.change({ stage: $event })" />
-      <PlainSelect label="Owner" :value="list.read('owner') ?? ''" :options="summary.value.value?.owners ?? []" @choose="list.change({ owner: $event })" />
+      <PlainSelect
+        label="Stage"
+        :value="list.read('stage') ?? ''"
+        :options="summary.value.value?.stages ?? []"
+        @choose="list.change({ stage: $event })"
+      />
+      <PlainSelect
+        label="Owner"
+        :value="list.read('owner') ?? ''"
+        :options="summary.value.value?.owners ?? []"
+        @choose="list.change({ owner: $event })"
+      />
     </div>
 
     <ProblemNote v-if="page.problem.value" :problem="page.problem.value" @again="page.reload" />
     <div v-else class="table">
       <DataTable
-        v-model:selection="selected" :value="rows" data-key="deal.id" selection-mode="single" meta-key-selection lazy scrollable scroll-height="flex"
-        :sort-field="list.sort.value" :sort-order="list.descending.value ? -1 : 1" paginator :rows="PAGE" :first="list.skip.value" :always-show-paginator="false"
-        :total-records="page.value.value?.total ?? 0" :loading="page.loading.value && rows.length > 0" @sort="sort" @page="list.change({ skip: String($event.first) })" @row-dblclick="open"
+        v-model:selection="selected"
+        :value="rows"
+        data-key="deal.id"
+        selection-mode="single"
+        meta-key-selection
+        lazy
+        scrollable
+        scroll-height="flex"
+        :sort-field="list.sort.value"
+        :sort-order="list.descending.value ? -1 : 1"
+        paginator
+        :rows="PAGE"
+        :first="list.skip.value"
+        :always-show-paginator="false"
+        :total-records="page.value.value?.total ?? 0"
+        :loading="page.loading.value && rows.length > 0"
+        @sort="sort"
+        @page="list.change({ skip: String($event.first) })"
+        @row-dblclick="open"
       >
-        <Column style="width: 34px"><template #body="{ data }"><span class="tick" :class="{ on: selected?.deal.id === data.deal.id }" /></template></Column>
-        <Column field="name" header="Deal" sortable><template #body="{ data }"><NuxtLink class="deal" :to="`/deals/${data.deal.id}`" @click.stop>{{ data.deal.fields.name }}</NuxtLink></template></Column>
-        <Column field="account" header="Account" sortable><template #body="{ data }"><bdi>{{ fieldText(data.deal.fields.account) }}</bdi></template></Column>
-        <Column field="stage" header="Stage" sortable><template #body="{ data }">{{ data.deal.fields.stage }}</template></Column>
-        <Column field="amount" header="Amount" sortable class="end"><template #body="{ data }">{{ fieldText(data.deal.fields.amount) || '–' }}</template></Column>
-        <Column header="Paper trail" class="trail"><template #body="{ data }">
-          <SheetGlyph v-if="data.paperTrail.length === 0" kind="quote" state="none" />
-          <NuxtLink v-for="entry in data.paperTrail" :key="entry.id" class="glyph-link" :to="`/register/${entry.id}`" :aria-label="`${entry.kind} ${entry.number}`" @click.stop><SheetGlyph :kind="entry.kind" :state="entry.state" /></NuxtLink>
-        </template></Column>
-        <Column field="closes_on" header="Closes" sortable class="end quiet"><template #body="{ data }">{{ fieldText(data.deal.fields.closes_on) }}</template></Column>
+        <Column style="width: 34px"
+          ><template #body="{ data }"
+            ><span class="tick" :class="{ on: selected?.deal.id === data.deal.id }" /></template
+        ></Column>
+        <Column field="name" header="Deal" sortable
+          ><template #body="{ data }"
+            ><NuxtLink class="deal" :to="`/deals/${data.deal.id}`" @click.stop>{{
+              data.deal.fields.name
+            }}</NuxtLink></template
+          ></Column
+        >
+        <Column field="account" header="Account" sortable
+          ><template #body="{ data }"
+            ><bdi>{{ fieldText(data.deal.fields.account) }}</bdi></template
+          ></Column
+        >
+        <Column field="stage" header="Stage" sortable
+          ><template #body="{ data }">{{ data.deal.fields.stage }}</template></Column
+        >
+        <Column field="amount" header="Amount" sortable class="end"
+          ><template #body="{ data }">{{ fieldText(data.deal.fields.amount) || '–' }}</template></Column
+        >
+        <Column header="Paper trail" class="trail"
+          ><template #body="{ data }">
+            <SheetGlyph v-if="data.paperTrail.length === 0" kind="quote" state="none" />
+            <NuxtLink
+              v-for="entry in data.paperTrail"
+              :key="entry.id"
+              class="glyph-link"
+              :to="`/register/${entry.id}`"
+              :aria-label="`${entry.kind} ${entry.number}`"
+              @click.stop
+              ><SheetGlyph :kind="entry.kind" :state="entry.state"
+            /></NuxtLink> </template
+        ></Column>
+        <Column field="closes_on" header="Closes" sortable class="end quiet"
+          ><template #body="{ data }">{{ fieldText(data.deal.fields.closes_on) }}</template></Column
+        >
         <template #empty>
-          <div v-if="page.loading.value" class="skeletons" aria-label="Loading"><Skeleton v-for="n in 10" :key="n" height="20px" /></div>
+          <div v-if="page.loading.value" class="skeletons" aria-label="Loading">
+            <Skeleton v-for="n in 10" :key="n" height="20px" />
+          </div>
           <EmptyNote v-else-if="filtered" title="No deal fits">
             Nothing in this view has these words, stage and owner.
-            <template #action><Button label="Show all deals" severity="secondary" outlined size="small" @click="list.change({ search: undefined, stage: undefined, owner: undefined })" /></template>
+            <template #action
+              ><Button
+                label="Show all deals"
+                severity="secondary"
+                outlined
+                size="small"
+                @click="list.change({ search: undefined, stage: undefined, owner: undefined })"
+            /></template>
           </EmptyNote>
-          <EmptyNote v-else-if="view === 'quoted'" title="Nothing quoted yet">Open a deal and produce its quote; it will be listed here.</EmptyNote>
-          <EmptyNote v-else title="No deals here">When the CRM has deals for this view, they are listed here.</EmptyNote>
+          <EmptyNote v-else-if="view === 'quoted'" title="Nothing quoted yet"
+            >Open a deal and produce its quote; it will be listed here.</EmptyNote
+          >
+          <EmptyNote v-else title="No deals here"
+            >When the CRM has deals for this view, they are listed here.</EmptyNote
+          >
         </template>
       </DataTable>
     </div>
 
     <footer v-if="selected" class="foot">
       <b>1 deal chosen</b>
-      <span class="quiet">{{ selected.deal.fields.name }} · <bdi>{{ fieldText(selected.deal.fields.account) }}</bdi></span>
-      <Button class="open" label="Open" severity="secondary" outlined @click="navigateTo(`/deals/${selected.deal.id}`)" />
+      <span class="quiet"
+        >{{ selected.deal.fields.name }} · <bdi>{{ fieldText(selected.deal.fields.account) }}</bdi></span
+      >
+      <Button
+        class="open"
+        label="Open"
+        severity="secondary"
+        outlined
+        @click="navigateTo(`/deals/${selected.deal.id}`)"
+      />
       <Button label="Produce" @click="produce" />
     </footer>
   </div>
 </template>
 
 <style scoped>
-.deals { display: flex; flex-direction: column; gap: 10px; height: 100%; padding-top: 14px; }
-.strip { display: flex; gap: 8px; align-items: center; padding: 0 16px; }
-.views { display: flex; gap: 4px; margin-right: auto; }
-.views button { padding: 4px 10px; border: 1px solid transparent; border-radius: 3px; background: none; color: var(--ink-quiet); cursor: pointer; }
-.views b { margin-left: 3px; color: var(--ink); font-weight: 500; }
-.views .on { background: var(--sheet); border-color: var(--hairline); color: var(--ink); font-weight: 500; }
-.table { flex: 1; min-height: 0; margin: 0 16px; background: var(--sheet); border: 1px solid var(--hairline); border-bottom: 0; }
-.table :deep(td) { height: 50px; }
-.table :deep(.end), .table :deep(.end .p-datatable-column-header-content) { text-align: right; justify-content: flex-end; }
-.table :deep(td.quiet) { color: var(--ink-quiet); }
-.tick { display: block; width: 15px; height: 15px; border: 1.3px solid #9aa5a1; border-radius: 2px; }
-.tick.on { background: var(--verdigris); border-color: var(--verdigris); }
-.deal { color: var(--ink); font-weight: 500; text-decoration: none; }
-.deal:hover { text-decoration: underline; }
-.glyph-link { margin-right: 12px; text-decoration: none; }
-.skeletons { display: grid; gap: 30px; padding: 8px 4px; }
-.foot { display: flex; gap: 16px; align-items: center; height: 52px; padding: 0 16px; background: var(--sheet); border-top: 1px solid var(--hairline); }
-.foot b { font-weight: 500; }
-.open { margin-left: auto; }
+.deals {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  height: 100%;
+  padding-top: 14px;
+}
+.strip {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 0 16px;
+}
+.views {
+  display: flex;
+  gap: 4px;
+  margin-right: auto;
+}
+.views button {
+  padding: 4px 10px;
+  border: 1px solid transparent;
+  border-radius: 3px;
+  background: none;
+  color: var(--ink-quiet);
+  cursor: pointer;
+}
+.views b {
+  margin-left: 3px;
+  color: var(--ink);
+  font-weight: 500;
+}
+.views .on {
+  background: var(--sheet);
+  border-color: var(--hairline);
+  color: var(--ink);
+  font-weight: 500;
+}
+.table {
+  flex: 1;
+  min-height: 0;
+  margin: 0 16px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-bottom: 0;
+}
+.table :deep(td) {
+  height: 50px;
+}
+.table :deep(.end),
+.table :deep(.end .p-datatable-column-header-content) {
+  text-align: right;
+  justify-content: flex-end;
+}
+.table :deep(td.quiet) {
+  color: var(--ink-quiet);
+}
+.tick {
+  display: block;
+  width: 15px;
+  height: 15px;
+  border: 1.3px solid #9aa5a1;
+  border-radius: 2px;
+}
+.tick.on {
+  background: var(--verdigris);
+  border-color: var(--verdigris);
+}
+.deal {
+  color: var(--ink);
+  font-weight: 500;
+  text-decoration: none;
+}
+.deal:hover {
+  text-decoration: underline;
+}
+.glyph-link {
+  margin-right: 12px;
+  text-decoration: none;
+}
+.skeletons {
+  display: grid;
+  gap: 30px;
+  padding: 8px 4px;
+}
+.foot {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  height: 52px;
+  padding: 0 16px;
+  background: var(--sheet);
+  border-top: 1px solid var(--hairline);
+}
+.foot b {
+  font-weight: 500;
+}
+.open {
+  margin-left: auto;
+}
 </style>

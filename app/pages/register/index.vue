@@ -15,8 +15,19 @@ const page = useLoaded(() =>
   }),
 );
 const rows = computed(() => page.value.value?.documents ?? []);
-const totals = computed(() => (page.value.value?.totals ?? []).filter(({ amount }) => amount).map(({ amount, currency }) => sumText(amount, currency)).join(' · '));
-const SAID = { preparing: 'being prepared', rendered: 'being filed', attached: 'being filed', filed: 'filed', failed: 'void' };
+const totals = computed(() =>
+  (page.value.value?.totals ?? [])
+    .filter(({ amount }) => amount)
+    .map(({ amount, currency }) => sumText(amount, currency))
+    .join(' · '),
+);
+const SAID = {
+  preparing: 'being prepared',
+  rendered: 'being filed',
+  attached: 'being filed',
+  filed: 'filed',
+  failed: 'void',
+};
 
 watch(list.whole, page.reload, { immediate: true });
 
@@ -33,32 +44,88 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
   <div class="register">
     <WhereAmI title="Register" />
     <div class="strip">
-      <p class="quiet count"><template v-if="page.value.value">{{ page.value.value.total === 1 ? 'One document' : `${page.value.value.total} documents` }}<template v-if="totals">; filed in all {{ totals }}</template></template></p>
+      <p class="quiet count">
+        <template v-if="page.value.value"
+          >{{ page.value.value.total === 1 ? 'One document' : `${page.value.value.total} documents`
+          }}<template v-if="totals">; filed in all {{ totals }}</template></template
+        >
+      </p>
       <SearchField :value="list.search.value" label="Search the register" @search="list.change({ search: $event })" />
-      <PlainSelect label="State" :value="list.read('state') ?? ''" :options="['filed', 'rendered', 'failed']" @choose="list.change({ state: $event })" />
+      <PlainSelect
+        label="State"
+        :value="list.read('state') ?? ''"
+        :options="['filed', 'rendered', 'failed']"
+        @choose="list.change({ state: $event })"
+      />
     </div>
     <ProblemNote v-if="page.problem.value" :problem="page.problem.value" @again="page.reload" />
     <div v-else class="table">
       <DataTable
-        :value="rows" data-key="id" lazy scrollable scroll-height="flex" row-hover :sort-field="list.sort.value" :sort-order="list.descending.value ? -1 : 1"
-        paginator :rows="PAGE" :first="list.skip.value" :always-show-paginator="false" :total-records="page.value.value?.total ?? 0"
-        @sort="sort" @page="list.change({ skip: String($event.first) })" @row-click="open"
+        :value="rows"
+        data-key="id"
+        lazy
+        scrollable
+        scroll-height="flex"
+        row-hover
+        :sort-field="list.sort.value"
+        :sort-order="list.descending.value ? -1 : 1"
+        paginator
+        :rows="PAGE"
+        :first="list.skip.value"
+        :always-show-paginator="false"
+        :total-records="page.value.value?.total ?? 0"
+        @sort="sort"
+        @page="list.change({ skip: String($event.first) })"
+        @row-click="open"
       >
-        <Column field="number" header="Number" sortable><template #body="{ data }"><NuxtLink class="number" :class="data.state" :to="`/register/${data.id}`">{{ data.number }}</NuxtLink></template></Column>
-        <Column header="Kind"><template #body="{ data }">{{ data.kind }}</template></Column>
-        <Column field="record" header="Deal" sortable><template #body="{ data }">{{ data.recordName }}</template></Column>
-        <Column field="account" header="Account" sortable><template #body="{ data }"><bdi>{{ data.accountName }}</bdi></template></Column>
-        <Column field="amount" header="Total" sortable class="end"><template #body="{ data }">{{ sumText(data.amount, data.currency) }}</template></Column>
-        <Column header="State"><template #body="{ data }"><span :class="data.state">{{ SAID[data.state as DocumentRow['state']] }}</span><span v-if="data.reason" class="quiet"> · {{ data.reason }}</span></template></Column>
-        <Column field="created" header="Made" sortable class="end quiet"><template #body="{ data }">{{ momentText(data.createdAt) }}</template></Column>
+        <Column field="number" header="Number" sortable
+          ><template #body="{ data }"
+            ><NuxtLink class="number" :class="data.state" :to="`/register/${data.id}`">{{
+              data.number
+            }}</NuxtLink></template
+          ></Column
+        >
+        <Column header="Kind"
+          ><template #body="{ data }">{{ data.kind }}</template></Column
+        >
+        <Column field="record" header="Deal" sortable
+          ><template #body="{ data }">{{ data.recordName }}</template></Column
+        >
+        <Column field="account" header="Account" sortable
+          ><template #body="{ data }"
+            ><bdi>{{ data.accountName }}</bdi></template
+          ></Column
+        >
+        <Column field="amount" header="Total" sortable class="end"
+          ><template #body="{ data }">{{ sumText(data.amount, data.currency) }}</template></Column
+        >
+        <Column header="State"
+          ><template #body="{ data }"
+            ><span :class="data.state">{{ SAID[data.state as DocumentRow['state']] }}</span
+            ><span v-if="data.reason" class="quiet"> · {{ data.reason }}</span></template
+          ></Column
+        >
+        <Column field="created" header="Made" sortable class="end quiet"
+          ><template #body="{ data }">{{ momentText(data.createdAt) }}</template></Column
+        >
         <template #empty>
-          <div v-if="page.loading.value" class="skeletons" aria-label="Loading"><Skeleton v-for="n in 8" :key="n" height="20px" /></div>
+          <div v-if="page.loading.value" class="skeletons" aria-label="Loading">
+            <Skeleton v-for="n in 8" :key="n" height="20px" />
+          </div>
           <EmptyNote v-else-if="list.search.value || list.read('state')" title="No document fits">
             Nothing in the register has these words and this state.
-            <template #action><Button label="Show all documents" severity="secondary" outlined size="small" @click="list.change({ search: undefined, state: undefined })" /></template>
+            <template #action
+              ><Button
+                label="Show all documents"
+                severity="secondary"
+                outlined
+                size="small"
+                @click="list.change({ search: undefined, state: undefined })"
+            /></template>
           </EmptyNote>
           <EmptyNote v-else title="Nothing produced yet">
-            Every document that is produced is kept here, with the data it was made from. Choose a deal to make the first.
+            Every document that is produced is kept here, with the data it was made from. Choose a deal to make the
+            first.
             <template #action><Button label="Choose a deal" size="small" @click="navigateTo('/deals')" /></template>
           </EmptyNote>
         </template>
@@ -68,16 +135,57 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
 </template>
 
 <style scoped>
-.register { display: flex; flex-direction: column; gap: 10px; height: 100%; padding-top: 14px; }
-.strip { display: flex; gap: 8px; align-items: center; padding: 0 16px; }
-.count { margin-right: auto; }
-.table { flex: 1; min-height: 0; margin: 0 16px; background: var(--sheet); border: 1px solid var(--hairline); border-bottom: 0; }
-.table :deep(td) { height: 40px; }
-.table :deep(.end), .table :deep(.end .p-datatable-column-header-content) { text-align: right; justify-content: flex-end; }
-.table :deep(td.quiet) { color: var(--ink-quiet); }
-.number { color: var(--ink); font-weight: 500; }
-.number.failed { text-decoration: line-through; }
-span.failed { color: var(--brick); }
-span.filed { color: var(--verdigris); }
-.skeletons { display: grid; gap: 20px; padding: 8px 4px; }
+.register {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  height: 100%;
+  padding-top: 14px;
+}
+.strip {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 0 16px;
+}
+.count {
+  margin-right: auto;
+}
+.table {
+  flex: 1;
+  min-height: 0;
+  margin: 0 16px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-bottom: 0;
+}
+.table :deep(td) {
+  height: 40px;
+}
+.table :deep(.end),
+.table :deep(.end .p-datatable-column-header-content) {
+  text-align: right;
+  justify-content: flex-end;
+}
+.table :deep(td.quiet) {
+  color: var(--ink-quiet);
+}
+.number {
+  color: var(--ink);
+  font-weight: 500;
+}
+.number.failed {
+  text-decoration: line-through;
+}
+span.failed {
+  color: var(--brick);
+}
+span.filed {
+  color: var(--verdigris);
+}
+.skeletons {
+  display: grid;
+  gap: 20px;
+  padding: 8px 4px;
+}
 </style>

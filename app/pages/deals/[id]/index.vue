@@ -23,20 +23,47 @@ useKeys({
 const deal = computed(() => loaded.value.value?.deal);
 const schema = computed(() => loaded.value.value?.schema);
 const name = computed(() => (typeof deal.value?.fields.name === 'string' ? deal.value.fields.name : id.value));
-const lines = computed(() => (isRecordList(deal.value?.fields.lines ?? null) ? (deal.value!.fields.lines as RecordSnapshot[]) : []));
+const lines = computed(() =>
+  isRecordList(deal.value?.fields.lines ?? null) ? (deal.value!.fields.lines as RecordSnapshot[]) : [],
+);
 const fitting = computed(() => (templates.value.value ?? []).filter((template) => template.recordType === 'Deal'));
 
 const GROUPS = [
-  { title: 'Deal', fields: ['name', 'stage', 'owner', 'amount', 'currency', 'closes_on', 'order_number', 'validity_days', 'deposit_percent', 'quote_language', 'incoterm'] },
-  { title: 'Site', fields: ['site_address', 'site_works', 'heating', 'glazing', 'snow_zone', 'wind_zone', 'wanted_by'] },
+  {
+    title: 'Deal',
+    fields: [
+      'name',
+      'stage',
+      'owner',
+      'amount',
+      'currency',
+      'closes_on',
+      'order_number',
+      'validity_days',
+      'deposit_percent',
+      'quote_language',
+      'incoterm',
+    ],
+  },
+  {
+    title: 'Site',
+    fields: ['site_address', 'site_works', 'heating', 'glazing', 'snow_zone', 'wind_zone', 'wanted_by'],
+  },
 ];
-const related = computed(() => ['account', 'contact'].flatMap((relation) => {
-  const record = deal.value?.fields[relation];
-  return record && isRecord(record) ? [{ relation, record }] : [];
-}));
+const related = computed(() =>
+  ['account', 'contact'].flatMap((relation) => {
+    const record = deal.value?.fields[relation];
+    return record && isRecord(record) ? [{ relation, record }] : [];
+  }),
+);
 const isFocused = (path: string) => focusedPath.value === path;
 
-async function write(record: RecordSnapshot, field: string, value: string, before = fieldInput(record.fields[field])): Promise<void> {
+async function write(
+  record: RecordSnapshot,
+  field: string,
+  value: string,
+  before = fieldInput(record.fields[field]),
+): Promise<void> {
   try {
     await api.changeField({ type: record.type, id: record.id, version: record.version ?? '', field, value });
     lastChange.value = { type: record.type, id: record.id, field, before };
@@ -51,7 +78,11 @@ async function write(record: RecordSnapshot, field: string, value: string, befor
 
 async function undo(): Promise<void> {
   const change = lastChange.value;
-  const record = change && [deal.value, ...lines.value, ...related.value.map((each) => each.record)].find((each) => each?.type === change.type && each.id === change.id);
+  const record =
+    change &&
+    [deal.value, ...lines.value, ...related.value.map((each) => each.record)].find(
+      (each) => each?.type === change.type && each.id === change.id,
+    );
   if (!change || !record) return;
   await write(record, change.field, change.before);
 }
@@ -63,7 +94,9 @@ function produce(templateId: string | undefined): void {
 
 <template>
   <div class="deal">
-    <WhereAmI :title="name"><span class="quiet"><NuxtLink to="/deals">Deal</NuxtLink> · </span>{{ name }}</WhereAmI>
+    <WhereAmI :title="name"
+      ><span class="quiet"><NuxtLink to="/deals">Deal</NuxtLink> · </span>{{ name }}</WhereAmI
+    >
     <ProblemNote v-if="loaded.problem.value" :problem="loaded.problem.value" @again="loaded.reload" />
     <template v-else>
       <section class="record" aria-label="Record">
@@ -73,28 +106,59 @@ function produce(templateId: string | undefined): void {
             <dl v-for="group in GROUPS" :key="group.title">
               <h2>{{ group.title }}</h2>
               <template v-for="field in group.fields" :key="field">
-                <EditableField v-if="schema.types.Deal?.fields[field]" :field="schema.types.Deal.fields[field]" :value="deal.fields[field]" :focused="isFocused(`deal.${field}`)" @write="write(deal, field, $event)" />
+                <EditableField
+                  v-if="schema.types.Deal?.fields[field]"
+                  :field="schema.types.Deal.fields[field]"
+                  :value="deal.fields[field]"
+                  :focused="isFocused(`deal.${field}`)"
+                  @write="write(deal, field, $event)"
+                />
               </template>
             </dl>
             <dl v-for="{ relation, record } in related" :key="relation">
               <h2>{{ schema.types[record.type]?.label }}</h2>
               <template v-for="(field, fieldName) in schema.types[record.type]?.fields" :key="fieldName">
-                <EditableField v-if="!field.target && field.name !== 'id'" :field="field" :value="record.fields[field.name]" :focused="isFocused(`deal.${relation}.${field.name}`)" @write="write(record, field.name, $event)" />
+                <EditableField
+                  v-if="!field.target && field.name !== 'id'"
+                  :field="field"
+                  :value="record.fields[field.name]"
+                  :focused="isFocused(`deal.${relation}.${field.name}`)"
+                  @write="write(record, field.name, $event)"
+                />
               </template>
             </dl>
           </div>
-          <h2 class="lines-title">Line items <span class="quiet">{{ lines.length }}</span></h2>
-          <LineItems v-if="lines.length > 0" :lines="lines" :schema="schema" :focused-path="focusedPath" @write="write" />
+          <h2 class="lines-title">
+            Line items <span class="quiet">{{ lines.length }}</span>
+          </h2>
+          <LineItems
+            v-if="lines.length > 0"
+            :lines="lines"
+            :schema="schema"
+            :focused-path="focusedPath"
+            @write="write"
+          />
           <p v-else class="quiet">This deal has no line items yet. Add them in the CRM.</p>
         </template>
       </section>
       <aside class="paper" aria-label="Documents">
         <h2>Documents</h2>
         <ProblemNote v-if="documents.problem.value" :problem="documents.problem.value" @again="documents.reload" />
-        <DocumentStack v-else-if="documents.value.value?.documents.length" :documents="documents.value.value.documents" />
+        <DocumentStack
+          v-else-if="documents.value.value?.documents.length"
+          :documents="documents.value.value.documents"
+        />
         <p v-else-if="documents.value.value" class="quiet none">Nothing has been produced for this deal yet.</p>
         <div class="produce">
-          <Button v-for="(template, index) in fitting" :key="template.id" :label="index === 0 ? `Produce ${template.name}` : template.name" :severity="index === 0 ? undefined : 'secondary'" :outlined="index > 0" fluid @click="produce(template.id)" />
+          <Button
+            v-for="(template, index) in fitting"
+            :key="template.id"
+            :label="index === 0 ? `Produce ${template.name}` : template.name"
+            :severity="index === 0 ? undefined : 'secondary'"
+            :outlined="index > 0"
+            fluid
+            @click="produce(template.id)"
+          />
         </div>
       </aside>
     </template>
@@ -102,14 +166,48 @@ function produce(templateId: string | undefined): void {
 </template>
 
 <style scoped>
-.deal { display: grid; grid-template-columns: minmax(0, 1fr) 320px; height: 100%; }
-.record { padding: 18px 24px 40px; overflow: auto; background: var(--sheet); border-right: 1px solid var(--hairline); }
-.fields { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 16px 36px; }
-h2 { margin-bottom: 6px; font: 600 14px/18px var(--serif); }
-.lines-title { margin: 24px 0 6px; }
-.lines-title span { font: 400 13px/18px var(--sans); }
-.paper { display: flex; flex-direction: column; gap: 8px; padding: 18px 16px; overflow: auto; }
-.none { padding: 10px 0; }
-.produce { display: grid; gap: 8px; margin-top: 8px; }
-.deal > :deep(.problem) { grid-column: 1 / 3; }
+.deal {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+  height: 100%;
+}
+.record {
+  padding: 18px 24px 40px;
+  overflow: auto;
+  background: var(--sheet);
+  border-right: 1px solid var(--hairline);
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 16px 36px;
+}
+h2 {
+  margin-bottom: 6px;
+  font: 600 14px/18px var(--serif);
+}
+.lines-title {
+  margin: 24px 0 6px;
+}
+.lines-title span {
+  font: 400 13px/18px var(--sans);
+}
+.paper {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 18px 16px;
+  overflow: auto;
+}
+.none {
+  padding: 10px 0;
+}
+.produce {
+  display: grid;
+  gap: 8px;
+  margin-top: 8px;
+}
+.deal > :deep(.problem) {
+  grid-column: 1 / 3;
+}
 </style>

@@ -1,0 +1,59 @@
+/**
+ * Measures composing and setting, beside Chromium printing HTML and pdfmake setting the same content, in one run, as
+ * ratios: this machine's own speed drops out. Every document of a row is unique. `npm run bench`.
+ */
+import { chromium } from '@playwright/test';
+import { execFileSync } from 'node:child_process';
+import { Typesetter } from '../render/typst/typesetter';
+import { composed, quote } from './bench/quotes';
+import { asHtml, withPdfmake } from './bench/rivals';
+
+const ROUNDS = 12;
+const typesetter = new Typesetter(`${process.cwd()}/.build/press`);
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
+});
+const page = await browser.newPage();
+let unique = 0;
+
+/** Median of some rounds in milliseconds, after two that do not count. */
+async function median(round: () => unknown): Promise<number> {
+  const times: number[] = [];
+  for (let index = 0; index < ROUNDS + 2; index++) {
+    const start = performance.now();
+    await round();
+    if (index >= 2) times.push(performance.now() - start);
+  }
+  return times.sort((a, b) => a - b)[Math.floor(ROUNDS / 2)]!;
+}
+const write = (line: string) => process.stdout.write(`${line}\n`);
+const ms = (time: number) => `${time.toFixed(1).padStart(8)} ms`;
+
+for (const lines of [12, 40, 140]) {
+  const next = () => quote(lines, `number ${unique++}`);
+  const composing = await median(() => composed(next()));
+  const cold = await median(() => {
+    const { document, assets } = composed(next());
+    typesetter.pdf(document, assets);
+  });
+  const edited = await median(() => {
+    const { document, assets } = composed(next());
+    typesetter.proof(document, assets);
+  });
+  const printed = await median(async () => {
+    await page.setContent(asHtml(composed(next()).document));
+    await page.pdf({ preferCSSPageSize: true });
+  });
+  const made = await median(() => withPdfmake(composed(next()).document));
+  write(`\n${lines} lines`);
+  write(`  compose                         ${ms(composing)}`);
+  write(`  compose + PDF, cold             ${ms(cold)}`);
+  write(`  compose + proof, after an edit  ${ms(edited)}`);
+  write(`  compose + Chromium print        ${ms(printed)}   cold PDF takes ${(cold / printed).toFixed(2)} of it`);
+  write(`  compose + pdfmake               ${ms(made)}   cold PDF takes ${(cold / made).toFixed(2)} of it`);
+}
+await browser.close();
+
+const [before, after] = execFileSync('npx', ['tsx', 'tools/bench/memory.ts', '1000'], { encoding: 'utf8' }).trim().split(/\s+/).slice(-2);
+write(`\nMemory of a process that sets 1,000 quotes: ${before} MiB at the start, ${after} MiB at the end.`);

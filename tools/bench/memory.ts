@@ -1,0 +1,18 @@
+/** Sets a thousand different quotes in one process and prints its memory in MiB before and after. Run by the bench. */
+import { Typesetter } from '../../render/typst/typesetter';
+import { composed, quote } from './quotes';
+
+const DOCUMENTS = Number(process.argv[2] ?? 1_000);
+const typesetter = new Typesetter(`${process.cwd()}/.build/press`);
+const resident = () => Math.round(process.memoryUsage().rss / 1024 / 1024);
+
+for (let warm = 0; warm < 20; warm++) {
+  const { document, assets } = composed(quote(12, `warm ${warm}`));
+  typesetter.pdf(document, assets);
+}
+const before = resident();
+for (let index = 0; index < DOCUMENTS; index++) {
+  const { document, assets } = composed(quote(12 + (index % 20), `number ${index}`));
+  typesetter.pdf(document, assets);
+}
+process.stdout.write(`${before} ${resident()}\n`);
