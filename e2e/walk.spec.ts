@@ -66,7 +66,10 @@ test('a missing unit price is named, cannot be filed, and is mended on the deal'
   await expect(page.getByRole('button', { name: 'Unit price of line 4: 485.00 GBP. Change it' })).toBeVisible();
 });
 
-test('a deal that changes between proof and filing is not filed, and the change is shown', async ({ page, request }) => {
+test('a deal that changes between proof and filing is not filed, and the change is shown', async ({
+  page,
+  request,
+}) => {
   await proofOf(page, 'D-1192');
   await changeInCrm(request, 'lines/D-1192-2', 'unit_price', '60.00');
   await fileButton(page).click();
@@ -97,7 +100,9 @@ test('a warning is filed only with a reason', async ({ page }) => {
 test('the workings of a line’s number', async ({ page }) => {
   await proofOf(page, 'D-1187');
   await value(page, 'lines.net deal.lines{D-1187-1}').click();
-  await expect(page.getByText('Net of line 1, Vent motor VM-48, 24 V = 12 × 485.00 GBP × (1 − 10 %) = 5,238.00 GBP')).toBeVisible();
+  await expect(
+    page.getByText('Net of line 1, Vent motor VM-48, 24 V = 12 × 485.00 GBP × (1 − 10 %) = 5,238.00 GBP'),
+  ).toBeVisible();
 });
 
 test('views, filters and sorting live in the address', async ({ page }) => {

@@ -78,7 +78,6 @@ export interface Proof {
     glyphs: string;
     pages: string[];
     pageSize: { width: number; height: number };
-    landmarks: { id: string; edge: 'start' | 'end'; page: number; y: number }[];
   };
 }
 

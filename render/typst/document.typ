@@ -1,7 +1,10 @@
 // Walks a composed document and sets it as pages. Everything a person typed arrives as data in /document.json and is
 // set with `text(string)`, which never reads it as markup: nothing typed can become source.
 #let paper = json("/document.json")
-#let proof = sys.inputs.at("proof", default: "no") == "yes"
+// What is set: "print" is the filed document; "proof" its pages without running header and footer, "furniture" those
+// alone. A proof has nothing that depends on where things land, so that after an edit only what changed is set again.
+#let mode = sys.inputs.at("mode", default: "print")
+#let proof = mode != "print"
 #let style = paper.style
 #let ink = rgb(style.colours.ink)
 #let quiet = rgb(style.colours.quiet)
@@ -26,9 +29,9 @@
 
 #let side(name) = if name == "end" { end } else { start }
 
-// Tells the proof where a section landed: read back with a query, never seen.
+// Tells the proof where a section begins and ends: a link without a look.
 #let landmark(id, edge) = if proof {
-  context [#metadata((id: id, edge: edge, page: here().page(), y: here().position().y.pt()))<landmark>]
+  place(link("lumbix-section:" + edge + ":" + id, box(width: 1pt, height: 1pt)))
 }
 
 #let set-run(run) = {
@@ -147,15 +150,25 @@
 #let set-blocks(blocks) = blocks.map(set-block).join(parbreak())
 
 #let margins = paper.page.margins
+#let set-footer(blocks) = { line(length: 100%, stroke: 0.4pt + rule); v(-4pt); set-blocks(blocks) }
+
 #set page(
   paper: if paper.page.size == "letter" { "us-letter" } else { "a4" },
   margin: (top: margins.top * 1mm + 5mm, right: margins.right * 1mm, bottom: margins.bottom * 1mm, left: margins.left * 1mm),
   header-ascent: 8mm,
   footer-descent: 8mm,
-  header: context if counter(page).get().first() > 1 { set-blocks(paper.followingHeader) },
-  footer: context { line(length: 100%, stroke: 0.4pt + rule); v(-4pt); set-blocks(paper.footer) },
 )
 
-#block(above: 0pt, below: 20pt, move(dy: -8mm, block(width: 100%, set-blocks(paper.header))))
-#v(-8mm)
-#set-blocks(paper.body)
+#if mode == "furniture" {
+  for sheet in json("/furniture.json") {
+    page(header: set-blocks(sheet.header), footer: set-footer(sheet.footer), [])
+  }
+} else {
+  set page(
+    header: context if counter(page).get().first() > 1 { set-blocks(paper.followingHeader) },
+    footer: context set-footer(paper.footer),
+  ) if mode == "print"
+  block(above: 0pt, below: 20pt, move(dy: -8mm, block(width: 100%, set-blocks(paper.header))))
+  v(-8mm)
+  set-blocks(paper.body)
+}

@@ -1,17 +1,12 @@
 import { NodeCompiler } from '@myriaddreamin/typst-ts-node-compiler';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Assets, ComposedDocument } from '../../core/compose/document';
+import type { Assets, ComposedBlock, ComposedDocument, Run } from '../../core/compose/document';
 
-/** Where a section of a proof begins or ends: page from 1, height in points from the page's upper edge. */
-export interface Landmark {
-  id: string;
-  edge: 'start' | 'end';
-  page: number;
-  y: number;
-}
-
-/** The pages of a proof. Every value is an SVG link to `lumbix:` and its id. */
+/**
+ * The pages of a proof. Every value is an SVG link to `lumbix:` and its id; a section begins and ends at a link to
+ * `lumbix-section:start:` or `lumbix-section:end:` and its id.
+ */
 export interface ProofPages {
   /** The glyphs that all pages share, as SVG definitions. */
   glyphs: string;
@@ -19,7 +14,6 @@ export interface ProofPages {
   pages: string[];
   /** In points. */
   pageSize: { width: number; height: number };
-  landmarks: Landmark[];
 }
 
 /** A document that could not be set. The message is the typesetter's own. */
@@ -56,7 +50,7 @@ export class Typesetter {
    */
   pdf(document: ComposedDocument, assets: Assets): Uint8Array {
     this.#place(document, assets);
-    const pdf = this.#compiler.pdf(this.#arguments('no'), { creationTimestamp: Date.parse(document.date) / 1000 });
+    const pdf = this.#compiler.pdf(this.#arguments('print'), { creationTimestamp: Date.parse(document.date) / 1000 });
     this.#compiler.evictCache(0);
     return pdf;
   }
@@ -68,25 +62,57 @@ export class Typesetter {
    */
   proof(document: ComposedDocument, assets: Assets): ProofPages {
     this.#place(document, assets);
-    const compiled = this.#compiler.compile(this.#arguments('yes'));
-    const { result } = compiled;
-    if (!result) throw new TypesettingError(reason(compiled.takeError()));
-    const svg = this.#compiler.plainSvg(result);
-    const landmarks = this.#compiler.query(result, { selector: '<landmark>' }) as { value: Landmark }[];
+    const body = this.#draw('proof');
+    this.#map('furniture.json', furniture(document, body.groups.length));
+    const running = this.#draw('furniture');
     this.#compiler.evictCache(PROOF_AGE);
-    return { ...separatePages(svg), landmarks: landmarks.map(({ value }) => value) };
+    const { width, height } = body;
+    const pages = body.groups.map((group, index) => {
+      const viewBox = `0 ${index * height} ${width} ${height}`;
+      return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="${viewBox}">${group}${running.groups[index] ?? ''}</svg>`;
+    });
+    return { glyphs: body.glyphs + running.glyphs, pages, pageSize: { width, height } };
   }
 
-  #arguments(proof: 'yes' | 'no') {
-    return { mainFilePath: join(this.#folder, PROGRAM), inputs: { proof } };
+  #draw(mode: Mode): Drawing {
+    const compiled = this.#compiler.compile(this.#arguments(mode));
+    if (!compiled.result) throw new TypesettingError(reason(compiled.takeError()));
+    return readDrawing(this.#compiler.plainSvg(compiled.result), compiled.result.numOfPages);
+  }
+
+  #arguments(mode: Mode) {
+    return { mainFilePath: join(this.#folder, PROGRAM), inputs: { mode } };
   }
 
   #place(document: ComposedDocument, assets: Assets): void {
-    this.#compiler.mapShadow(join(this.#folder, 'document.json'), Buffer.from(JSON.stringify(document, breakable)));
+    this.#map('document.json', document);
     for (const [hash, asset] of Object.entries(assets)) {
       this.#compiler.mapShadow(join(this.#folder, 'assets', hash), Buffer.from(asset.text));
     }
   }
+
+  #map(name: string, content: unknown): void {
+    this.#compiler.mapShadow(join(this.#folder, name), Buffer.from(JSON.stringify(content, breakable)));
+  }
+}
+
+/** What document.typ is asked to set. */
+type Mode = 'print' | 'proof' | 'furniture';
+
+/** Running header and footer of each page, with the page's number in place of the page fields. */
+function furniture(document: ComposedDocument, pages: number): { header: ComposedBlock[]; footer: ComposedBlock[] }[] {
+  return Array.from({ length: pages }, (_, index) => ({
+    header: index === 0 ? [] : numbered(document.followingHeader, index + 1, pages),
+    footer: numbered(document.footer, index + 1, pages),
+  }));
+}
+
+function numbered(blocks: readonly ComposedBlock[], page: number, pages: number): ComposedBlock[] {
+  return JSON.parse(JSON.stringify(blocks), (_key, value: Run | unknown) => {
+    const kind = (value as Run | null)?.kind;
+    if (kind === 'pageNumber') return { kind: 'text', text: String(page) };
+    return kind === 'pageCount' ? { kind: 'text', text: String(pages) } : value;
+  }) as ComposedBlock[];
 }
 
 /** Longer runs without a space may be broken anywhere, rather than run out of their column. */
@@ -104,22 +130,23 @@ function reason(problem: unknown): string {
   return problem instanceof Error ? problem.message : String(problem ?? 'The page could not be set.');
 }
 
-/**
- * Takes the one tall picture that the typesetter draws apart into its pages. Its top level holds a background and a
- * group for each page, then the definitions.
- */
-function separatePages(svg: string): Omit<ProofPages, 'landmarks'> {
-  const compact = svg.replace(/\n {8,}/g, ' ');
+/** The typesetter's one tall picture, taken apart. Lengths in points. */
+interface Drawing {
+  groups: string[];
+  glyphs: string;
+  width: number;
+  height: number;
+}
+
+/** Takes the tall picture apart: its top level holds a background and a group for each page, then the definitions. */
+function readDrawing(svg: string, pages: number): Drawing {
+  const compact = svg.replace(/<\/svg>\s*$/, '').replace(/\n {8,}/g, ' ');
   const [, width, total] = /viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(compact)!.map(Number) as [number, number, number];
   const elements = compact.split(/\n {4}(?=<)/).slice(1);
-  const groups = elements.filter((element) => element.startsWith('<g'));
-  const defs = elements
-    .filter((element) => element.startsWith('<defs'))
-    .map((element) => element.replace(/<\/svg>\s*$/, ''));
-  const height = total / groups.length;
-  const pages = groups.map((group, index) => {
-    const content = group.replace(/<\/svg>\s*$/, '');
-    return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 ${index * height} ${width} ${height}">${content}</svg>`;
-  });
-  return { glyphs: defs.join(''), pages, pageSize: { width, height } };
+  return {
+    groups: elements.filter((element) => element.startsWith('<g')),
+    glyphs: elements.filter((element) => element.startsWith('<defs')).join(''),
+    width,
+    height: total / pages,
+  };
 }

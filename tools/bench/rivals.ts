@@ -1,13 +1,17 @@
-import PdfPrinter from 'pdfmake/js/Printer.js';
-import URLResolver from 'pdfmake/js/URLResolver.js';
+import pdfmake from 'pdfmake';
+import type { Composition } from '../../core/compose/composition';
 import type { ComposedBlock, ComposedDocument, Run } from '../../core/compose/document';
 
 /** The same content as a composed document, for other ways of setting it. */
 const plain = (runs: readonly Run[]) => runs.map((run) => (run.kind === 'text' ? run.text : '\n')).join('');
 const escape = (text: string) => text.replace(/[&<>]/g, (character) => `&#${character.charCodeAt(0)};`);
 
-/** The document as HTML with a print style of the same measures, for Chromium. */
-export function asHtml(document: ComposedDocument): string {
+const FONTS = `${process.cwd()}/node_modules/@expo-google-fonts`;
+const face = (family: string, weight: number, file: string) =>
+  `@font-face { font-family: '${family}'; font-weight: ${weight}; src: url('file://${FONTS}/${file}') }`;
+
+/** The document as HTML with the same fonts, logo and measures, for Chromium. */
+export function asHtml({ document, assets }: Composition): string {
   const block = (each: ComposedBlock): string => {
     switch (each.kind) {
       case 'paragraph':
@@ -28,7 +32,9 @@ export function asHtml(document: ComposedDocument): string {
         return `<table><thead><tr>${head.join('')}</tr></thead><tbody>${rows.join('')}</tbody></table>`;
       }
       case 'totals': {
-        const rows = each.rows.map((row) => `<tr><td>${escape(plain(row.label))}</td><td class="end">${escape(plain(row.value))}</td></tr>`);
+        const rows = each.rows.map(
+          (row) => `<tr><td>${escape(plain(row.label))}</td><td class="end">${escape(plain(row.value))}</td></tr>`,
+        );
         return `<table class="totals">${rows.join('')}</table>`;
       }
       case 'section':
@@ -38,29 +44,34 @@ export function asHtml(document: ComposedDocument): string {
       case 'columns':
         return `<div class="columns">${each.columns.map((column) => `<div>${column.map(block).join('')}</div>`).join('')}</div>`;
       case 'picture':
+        return `<div style="width:${each.width}pt">${assets[each.picture]!.text}</div>`;
       case 'divider':
       case 'space':
         return '';
     }
   };
   return `<!doctype html><meta charset="utf-8"><title>${escape(document.title)}</title><style>
-@page { size: A4; margin: 22mm 20mm 24mm } body { font: 9.5pt/14pt sans-serif } table { width: 100%; border-collapse: collapse }
+${face('Text', 400, 'source-sans-3/400Regular/SourceSans3_400Regular.ttf')}
+${face('Text', 600, 'source-sans-3/600SemiBold/SourceSans3_600SemiBold.ttf')}
+${face('Heading', 600, 'source-serif-4/600SemiBold/SourceSerif4_600SemiBold.ttf')}
+@page { size: A4; margin: 22mm 20mm 24mm } body { font: 9.5pt/14pt Text } h1, h2 { font-family: Heading; font-weight: 600 } th { font-weight: 600 } table { width: 100%; border-collapse: collapse }
 thead { display: table-header-group } tr, .keep { break-inside: avoid } td { border-bottom: .4pt solid #ccc; vertical-align: top }
 .end { text-align: right } small { display: block } .totals { width: 52%; margin-left: auto } .columns { display: flex; gap: 14pt }
 </style>${[...document.header, ...document.body].map(block).join('')}`;
 }
 
-const FONTS = 'node_modules/@expo-google-fonts/source-sans-3';
-const printer = new PdfPrinter(
-  {
-    Text: {
-      normal: `${FONTS}/400Regular/SourceSans3_400Regular.ttf`,
-      bold: `${FONTS}/600SemiBold/SourceSans3_600SemiBold.ttf`,
-    },
+pdfmake.setFonts({
+  Text: {
+    normal: `${FONTS}/source-sans-3/400Regular/SourceSans3_400Regular.ttf`,
+    bold: `${FONTS}/source-sans-3/600SemiBold/SourceSans3_600SemiBold.ttf`,
   },
-  undefined,
-  new URLResolver(undefined),
-);
+});
+const policies = pdfmake as unknown as Record<
+  'setUrlAccessPolicy' | 'setLocalAccessPolicy',
+  (allow: () => boolean) => void
+>;
+policies.setUrlAccessPolicy(() => false);
+policies.setLocalAccessPolicy(() => true);
 
 /** Sets the document with pdfmake and gives the PDF's bytes. */
 export async function withPdfmake(document: ComposedDocument): Promise<Buffer> {
@@ -73,7 +84,11 @@ export async function withPdfmake(document: ComposedDocument): Promise<Buffer> {
       case 'list':
         return { ul: each.items.map(plain) };
       case 'table': {
-        const head = each.columns.map((column) => ({ text: plain(column.heading), bold: true, alignment: column.align === 'end' ? 'right' : 'left' }));
+        const head = each.columns.map((column) => ({
+          text: plain(column.heading),
+          bold: true,
+          alignment: column.align === 'end' ? 'right' : 'left',
+        }));
         const rows = each.rows.map((row) =>
           row.map((cell, index) => {
             const alignment = each.columns[index]!.align === 'end' ? 'right' : 'left';
@@ -82,10 +97,19 @@ export async function withPdfmake(document: ComposedDocument): Promise<Buffer> {
           }),
         );
         const widths = each.columns.map(({ width }) => (width === 'rest' ? '*' : 'auto'));
-        return { table: { headerRows: 1, dontBreakRows: true, widths, body: [head, ...rows] }, layout: 'lightHorizontalLines' };
+        return {
+          table: { headerRows: 1, dontBreakRows: true, widths, body: [head, ...rows] },
+          layout: 'lightHorizontalLines',
+        };
       }
       case 'totals':
-        return { table: { widths: ['*', 'auto'], body: each.rows.map((row) => [plain(row.label), { text: plain(row.value), alignment: 'right' }]) }, layout: 'lightHorizontalLines' };
+        return {
+          table: {
+            widths: ['*', 'auto'],
+            body: each.rows.map((row) => [plain(row.label), { text: plain(row.value), alignment: 'right' }]),
+          },
+          layout: 'lightHorizontalLines',
+        };
       case 'section':
       case 'keep':
         return { stack: each.blocks.map(block), unbreakable: each.kind === 'keep' };
@@ -98,13 +122,11 @@ export async function withPdfmake(document: ComposedDocument): Promise<Buffer> {
     }
   };
   const content = [...document.header, ...document.body].map(block);
-  const definition = { content, defaultStyle: { font: 'Text', fontSize: 9.5 }, pageMargins: [57, 62, 57, 68], pageSize: 'A4' };
-  const pdf = await printer.createPdfKitDocument(definition as never);
-  const chunks: Buffer[] = [];
-  return new Promise((done, failed) => {
-    pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
-    pdf.on('end', () => done(Buffer.concat(chunks)));
-    pdf.on('error', failed);
-    pdf.end();
-  });
+  const definition = {
+    content,
+    defaultStyle: { font: 'Text', fontSize: 9.5 },
+    pageMargins: [57, 62, 57, 68],
+    pageSize: 'A4',
+  };
+  return (await pdfmake.createPdf(definition as never).getBuffer()) as unknown as Buffer;
 }

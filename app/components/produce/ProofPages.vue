@@ -24,8 +24,10 @@ interface Note {
 
 const desk = useTemplateRef<HTMLElement>('desk');
 const marks = ref<Mark[]>([]);
+const notes = ref<Note[]>([]);
 const { width: deskWidth } = useElementSize(desk);
 const SCHEME = 'lumbix:';
+const SECTION = 'lumbix-section:';
 const NOTE_ROOM = 150;
 const MARK_ROOM = 44;
 
@@ -39,29 +41,41 @@ const sheet = computed(() => ({
   height: `${proof.pages.pageSize.height * scale.value}px`,
 }));
 
-/** One note for each page that a section is on. */
-const notes = computed<Note[]>(() => {
-  const { landmarks, pageSize } = proof.pages;
-  return landmarks
+/** Puts the reason of each section beside it, on every page that the section is on. */
+function placeNotes(): void {
+  const edges = [...(desk.value?.querySelectorAll<SVGAElement>(`a[href^="${SECTION}"]`) ?? [])].map((element) => {
+    const [, edge, id] = element.getAttribute('href')!.split(':') as [string, 'start' | 'end', string];
+    return { edge, id, ...placeOf(element) };
+  });
+  const { height } = proof.pages.pageSize;
+  notes.value = edges
     .filter(({ edge }) => edge === 'start')
-    .flatMap(({ id, page, y }) => {
-      const end = landmarks.find((each) => each.id === id && each.edge === 'end');
-      const words = proof.sections[id];
-      if (!end || !words) return [];
+    .flatMap(({ id, page, top }) => {
+      const end = edges.find((each) => each.id === id && each.edge === 'end');
+      const reason = proof.sections[id];
+      if (!end || !reason) return [];
+      const words = `when ${reason}`.replace('when otherwise than', 'unless');
       return Array.from({ length: end.page - page + 1 }, (_, index): Note => {
-        const top = index === 0 ? y : 60;
-        const bottom = page + index === end.page ? end.y : pageSize.height - 70;
-        return {
-          words: `when ${words}`.replace('when otherwise than', 'unless'),
-          page: page + index,
-          top: top * scale.value,
-          height: Math.max(12, (bottom - top) * scale.value),
-        };
+        const from = index === 0 ? top : 60 * scale.value;
+        const to = page + index === end.page ? end.top : (height - 70) * scale.value;
+        return { words, page: page + index, top: from, height: Math.max(12, to - from) };
       });
     });
-});
+}
 
-watch([() => proof, () => findings, scale], () => void nextTick(placeMarks), { immediate: true, flush: 'post' });
+/** The page an element of a page is on, and how far down, in pixels. */
+function placeOf(element: SVGAElement): { page: number; top: number } {
+  const page = element.closest<HTMLElement>('[data-page]')!;
+  return {
+    page: Number(page.dataset.page),
+    top: element.getBoundingClientRect().top - page.getBoundingClientRect().top,
+  };
+}
+
+watch([() => proof, () => findings, scale], () => void nextTick(() => (placeMarks(), placeNotes())), {
+  immediate: true,
+  flush: 'post',
+});
 watch(
   () => chosen,
   (id) => id && showValue(id),
@@ -82,10 +96,7 @@ function placeMarks(): void {
   const placed = findings.flatMap((finding, index): Mark[] => {
     for (const value of finding.values) {
       const element = anchor(value);
-      const page = element?.closest<HTMLElement>('[data-page]');
-      if (!element || !page) continue;
-      const top = element.getBoundingClientRect().top - page.getBoundingClientRect().top;
-      return [{ finding, number: index + 1, page: Number(page.dataset.page), top }];
+      if (element) return [{ finding, number: index + 1, ...placeOf(element) }];
     }
     return [];
   });
