@@ -1,0 +1,66 @@
+/**
+ * Takes the pictures of docs/screenshots/ from a running, fresh demo (`./start --fresh`, then `npm run screenshots`).
+ * It files a few quotes on the way, as a person would.
+ */
+import { chromium, type Page } from '@playwright/test';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const BASE = process.env.LUMBIX_URL ?? 'http://127.0.0.1:4700';
+const OUT = 'docs/screenshots';
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--no-first-run',
+  ],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
+
+async function open(path: string): Promise<Page> {
+  await page.goto(BASE + path);
+  await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(500);
+  return page;
+}
+async function take(name: string): Promise<void> {
+  await page.mouse.move(0, 799);
+  await page.screenshot({ path: join(OUT, `${name}.png`) });
+}
+async function file(deal: string): Promise<void> {
+  await open(`/deals/${deal}/produce/glasshouse-quote`);
+  await page.getByRole('button', { name: 'File', exact: true }).click();
+  await page.getByText('is filed and on the deal').waitFor();
+}
+
+for (const deal of ['D-1189', 'D-1192', 'D-1195', 'D-1196', 'D-1190', 'D-1188']) await file(deal);
+await page.getByRole('button', { name: 'Open the PDF' }).click();
+await page.locator('canvas[data-drawn]').nth(1).waitFor();
+await take('document');
+const pdf = await (await page.request.get(`${BASE}/api/documents/${page.url().split('/').at(-1)}/file`)).body();
+const folder = mkdtempSync(join(tmpdir(), 'lumbix-pictures-'));
+writeFileSync(join(folder, 'quote.pdf'), pdf);
+execFileSync('pdftoppm', ['-png', '-r', '96', '-singlefile', join(folder, 'quote.pdf'), join(OUT, 'printed-quote')]);
+rmSync(folder, { recursive: true });
+
+await open('/deals?sort=account');
+await page.getByRole('row').nth(4).locator('.tick').click();
+await take('deals');
+await open('/deals/D-1188');
+await take('deal');
+await open('/deals/D-1187/produce/glasshouse-quote');
+await take('produce');
+await page.locator('a[href="lumbix:lines.net deal.lines{D-1187-1}"]').click();
+await take('workings');
+await open('/deals/D-1202/produce/glasshouse-quote');
+await take('preflight');
+await open('/register');
+await take('register');
+await browser.close();
