@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { chromiumOptions } from './tools/chromium';
 
 const port = Number(process.env.LUMBIX_TEST_PORT ?? 4710);
 
@@ -14,17 +15,7 @@ export default defineConfig({
     locale: 'en-GB',
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--no-first-run',
-      ],
-    },
+    launchOptions: chromiumOptions,
   },
   webServer: {
     command: './start --fresh',

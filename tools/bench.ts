@@ -10,20 +10,11 @@ import { join } from 'node:path';
 import { Typesetter } from '../render/typst/typesetter';
 import { composed, quote } from './bench/quotes';
 import { asHtml, withPdfmake } from './bench/rivals';
+import { chromiumOptions } from './chromium';
 
 const ROUNDS = 12;
 const typesetter = new Typesetter(`${process.cwd()}/.build/press`);
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--no-first-run',
-  ],
-});
+const browser = await chromium.launch(chromiumOptions);
 const page = await browser.newPage();
 const folder = mkdtempSync(join(tmpdir(), 'lumbix-bench-'));
 const file = join(folder, 'quote.html');

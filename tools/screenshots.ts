@@ -7,21 +7,12 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { chromiumOptions } from './chromium';
 
 const BASE = process.env.LUMBIX_URL ?? 'http://127.0.0.1:4700';
 const OUT = 'docs/screenshots';
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--no-first-run',
-  ],
-});
+const browser = await chromium.launch(chromiumOptions);
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
 
 async function open(path: string): Promise<Page> {

@@ -5,7 +5,7 @@ const keys = [
   ['Ctrl Enter', 'The dark button of the page: Produce, File'],
   ['[  ]', 'Previous and next deal in the proof'],
   ['/', 'Search the list'],
-  ['↑ ↓ Enter', 'Choose and open a row of a list'],
+  ['↑ ↓ Enter', 'Choose a row of a list'],
   ['R', 'Read the deal again'],
   ['Esc', 'Close what is open'],
   ['?', 'All keys'],

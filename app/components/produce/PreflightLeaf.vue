@@ -15,6 +15,10 @@ const emit = defineEmits<{
   skip: [finding: Finding, reason: string];
   unskip: [finding: Finding];
 }>();
+const provedWords = computed(() => {
+  if (proved === 0) return 'No printed sum could be proved.';
+  return proved === 1 ? 'One printed column adds up to its sum.' : `${proved} printed columns add up to their sums.`;
+});
 const skipping = ref<string>();
 const reason = ref('');
 const vFocus = { mounted: (element: HTMLElement) => element.focus() };
@@ -98,13 +102,8 @@ function skip(finding: Finding): void {
     </li>
   </ol>
   <p class="proved quiet">
-    <template v-if="findings.length === 0">Nothing to look at. </template
-    >{{
-      proved === 0
-        ? 'No printed sum could be proved.'
-        : `${proved === 1 ? 'One printed column adds' : `${proved} printed columns add`} up to ${proved === 1 ? 'its' : 'their'} sums.`
-    }}
-    {{ read }} values were read from the deal.
+    <template v-if="findings.length === 0">Nothing to look at. </template>{{ provedWords }} {{ read }} values were read
+    from the deal.
   </p>
 </template>
 

@@ -52,38 +52,37 @@ function produce(): void {
 </script>
 
 <template>
-  <div class="deals">
+  <div class="screen-root">
     <WhereAmI title="Deals" />
-    <div class="strip">
-      <nav class="views" aria-label="Views">
-        <button
-          v-for="{ view: each, word } in VIEWS"
-          :key="each"
-          type="button"
-          :class="{ on: view === each }"
-          :aria-pressed="view === each"
-          @click="list.change({ view: each === 'all' ? undefined : each })"
-        >
-          {{ word }} <b>{{ summary.value.value?.counts[each] ?? '' }}</b>
-        </button>
-      </nav>
-      <SearchField :value="list.search.value" label="Search deals" @search="list.change({ search: $event })" />
-      <PlainSelect
-        label="Stage"
-        :value="list.read('stage') ?? ''"
-        :options="summary.value.value?.stages ?? []"
-        @choose="list.change({ stage: $event })"
-      />
-      <PlainSelect
-        label="Owner"
-        :value="list.read('owner') ?? ''"
-        :options="summary.value.value?.owners ?? []"
-        @choose="list.change({ owner: $event })"
-      />
-    </div>
+    <ListScreen :problem="page.problem.value" @again="page.reload">
+      <template #strip>
+        <nav class="views" aria-label="Views">
+          <button
+            v-for="{ view: each, word } in VIEWS"
+            :key="each"
+            type="button"
+            :class="{ on: view === each }"
+            :aria-pressed="view === each"
+            @click="list.change({ view: each === 'all' ? undefined : each })"
+          >
+            {{ word }} <b>{{ summary.value.value?.counts[each] ?? '' }}</b>
+          </button>
+        </nav>
+        <SearchField :value="list.search.value" label="Search deals" @search="list.change({ search: $event })" />
+        <PlainSelect
+          label="Stage"
+          :value="list.read('stage') ?? ''"
+          :options="summary.value.value?.stages ?? []"
+          @choose="list.change({ stage: $event })"
+        />
+        <PlainSelect
+          label="Owner"
+          :value="list.read('owner') ?? ''"
+          :options="summary.value.value?.owners ?? []"
+          @choose="list.change({ owner: $event })"
+        />
+      </template>
 
-    <ProblemNote v-if="page.problem.value" :problem="page.problem.value" @again="page.reload" />
-    <div v-else class="table">
       <DataTable
         v-model:selection="selected"
         :value="rows"
@@ -144,9 +143,7 @@ function produce(): void {
           ><template #body="{ data }">{{ fieldText(data.deal.fields.closes_on) }}</template></Column
         >
         <template #empty>
-          <div v-if="page.loading.value" class="skeletons" aria-label="Loading">
-            <Skeleton v-for="n in 10" :key="n" height="20px" />
-          </div>
+          <TableSkeleton v-if="page.loading.value" />
           <EmptyNote v-else-if="filtered" title="No deal fits">
             Nothing in this view has these words, stage and owner.
             <template #action
@@ -166,43 +163,33 @@ function produce(): void {
           >
         </template>
       </DataTable>
-    </div>
-
-    <footer v-if="selected" class="foot">
-      <b>1 deal chosen</b>
-      <span class="quiet"
-        >{{ selected.deal.fields.name }} · <bdi>{{ fieldText(selected.deal.fields.account) }}</bdi></span
-      >
-      <Button
-        class="open"
-        label="Open"
-        severity="secondary"
-        outlined
-        @click="navigateTo(`/deals/${selected.deal.id}`)"
-      />
-      <Button label="Produce" @click="produce" />
-    </footer>
+      <template #foot>
+        <footer v-if="selected" class="foot">
+          <b>1 deal chosen</b>
+          <span class="quiet"
+            >{{ selected.deal.fields.name }} · <bdi>{{ fieldText(selected.deal.fields.account) }}</bdi></span
+          >
+          <Button
+            class="open"
+            label="Open"
+            severity="secondary"
+            outlined
+            @click="navigateTo(`/deals/${selected.deal.id}`)"
+          />
+          <Button label="Produce" @click="produce" />
+        </footer>
+      </template>
+    </ListScreen>
   </div>
 </template>
 
 <style scoped>
-.deals {
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
+.screen-root {
   height: 100%;
-  padding-top: 14px;
-}
-.strip {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  padding: 0 16px;
 }
 .views {
   display: flex;
   gap: 4px;
-  margin-right: auto;
 }
 .views button {
   padding: 4px 10px;
@@ -223,24 +210,8 @@ function produce(): void {
   color: var(--ink);
   font-weight: 500;
 }
-.table {
-  flex: 1;
-  min-height: 0;
-  margin: 0 16px;
-  background: var(--sheet);
-  border: 1px solid var(--hairline);
-  border-bottom: 0;
-}
-.table :deep(td) {
+.screen-root :deep(td) {
   height: 50px;
-}
-.table :deep(.end),
-.table :deep(.end .p-datatable-column-header-content) {
-  text-align: right;
-  justify-content: flex-end;
-}
-.table :deep(td.quiet) {
-  color: var(--ink-quiet);
 }
 .tick {
   display: block;
@@ -264,11 +235,6 @@ function produce(): void {
 .glyph-link {
   margin-right: 12px;
   text-decoration: none;
-}
-.skeletons {
-  display: grid;
-  gap: 30px;
-  padding: 8px 4px;
 }
 .foot {
   display: flex;

@@ -1,5 +1,9 @@
 <script setup lang="ts">
 type Leaf = 'history' | 'workings';
+const LEAVES: readonly { leaf: Leaf; word: string }[] = [
+  { leaf: 'history', word: 'Document' },
+  { leaf: 'workings', word: 'Workings' },
+];
 
 const route = useRoute();
 const id = computed(() => String(route.params.id));
@@ -20,138 +24,80 @@ watch(id, loaded.reload, { immediate: true });
     <WhereAmI :title="document?.title ?? 'Document'"
       ><span class="quiet"><NuxtLink to="/register">Register</NuxtLink> › </span>{{ document?.title }}</WhereAmI
     >
-    <ProblemNote v-if="loaded.problem.value" class="whole" :problem="loaded.problem.value" @again="loaded.reload" />
-    <template v-else-if="document">
-      <section class="middle" aria-label="Pages">
+    <ProblemNote v-if="loaded.problem.value" :problem="loaded.problem.value" @again="loaded.reload" />
+    <DeskAndLeaf v-else-if="document" v-model="leaf" desk-label="Pages" :leaves="LEAVES">
+      <template #desk>
         <PdfPages v-if="hasPdf" :src="`/api/documents/${id}/file`" />
         <EmptyNote v-else-if="document.state === 'failed'" title="This document was never filed"
           >{{ document.reason }} Its number, {{ document.number }}, is void.</EmptyNote
         >
         <EmptyNote v-else title="Being prepared">{{ document.reason ?? 'The PDF is on its way.' }}</EmptyNote>
-      </section>
-      <aside class="leaf">
-        <div class="tabs" role="tablist">
-          <button
-            type="button"
-            role="tab"
-            :aria-selected="leaf === 'history'"
-            :class="{ on: leaf === 'history' }"
-            @click="leaf = 'history'"
-          >
-            Document
-          </button>
-          <button
-            type="button"
-            role="tab"
-            :aria-selected="leaf === 'workings'"
-            :class="{ on: leaf === 'workings' }"
-            @click="leaf = 'workings'"
-          >
-            Workings
-          </button>
-        </div>
-        <div class="content" role="tabpanel">
-          <WorkingsLeaf
-            v-if="leaf === 'workings' && loaded.value.value?.explained"
-            :workings="loaded.value.value.explained.workings"
-            :figures="loaded.value.value.explained.figures"
-            :open="workingsId"
-            @open="workingsId = $event"
-          />
-          <p v-else-if="leaf === 'workings'" class="quiet none">Nothing was computed for this document.</p>
-          <div v-else class="about">
-            <dl>
-              <dt>Number</dt>
-              <dd>{{ document.number }}</dd>
-              <dt>Deal</dt>
-              <dd>
-                <NuxtLink :to="`/deals/${document.recordId}`">{{ document.recordName }}</NuxtLink>
-              </dd>
-              <dt>Account</dt>
-              <dd>
-                <bdi>{{ document.accountName }}</bdi>
-              </dd>
-              <dt>Total</dt>
-              <dd>{{ sumText(document.amount, document.currency) }}</dd>
-              <dt>Issue date</dt>
-              <dd>{{ dayText(document.issueDate) }}</dd>
-              <dt>File</dt>
-              <dd class="mono">{{ document.fileName }}</dd>
-            </dl>
-            <template v-if="Object.keys(document.skipped).length > 0">
-              <h3>Skipped before filing</h3>
-              <ul>
-                <li v-for="(reason, finding) in document.skipped" :key="finding" class="quiet">
-                  {{ loaded.value.value?.explained?.findings.find((each) => each.id === finding)?.title ?? finding }}:
-                  “{{ reason }}”
-                </li>
-              </ul>
-            </template>
-            <h3>History</h3>
-            <ol>
-              <li v-for="event in loaded.value.value?.history" :key="event.id">
-                {{ event.sentence }} <span class="quiet">{{ momentText(event.at) }}</span>
-              </li>
-            </ol>
-          </div>
-        </div>
-      </aside>
-      <footer class="foot whole">
-        <span class="mono">{{ document.fileName }}</span>
-        <Button
-          v-if="hasPdf"
-          as="a"
-          class="first"
-          label="Download"
-          :href="`/api/documents/${id}/file`"
-          :download="document.fileName"
+      </template>
+      <template #leaf>
+        <WorkingsLeaf
+          v-if="leaf === 'workings' && loaded.value.value?.explained"
+          :workings="loaded.value.value.explained.workings"
+          :figures="loaded.value.value.explained.figures"
+          :open="workingsId"
+          @open="workingsId = $event"
         />
-      </footer>
-    </template>
+        <p v-else-if="leaf === 'workings'" class="quiet none">Nothing was computed for this document.</p>
+        <div v-else class="about">
+          <dl>
+            <dt>Number</dt>
+            <dd>{{ document.number }}</dd>
+            <dt>Deal</dt>
+            <dd>
+              <NuxtLink :to="`/deals/${document.recordId}`">{{ document.recordName }}</NuxtLink>
+            </dd>
+            <dt>Account</dt>
+            <dd>
+              <bdi>{{ document.accountName }}</bdi>
+            </dd>
+            <dt>Total</dt>
+            <dd>{{ sumText(document.amount, document.currency) }}</dd>
+            <dt>Issue date</dt>
+            <dd>{{ dayText(document.issueDate) }}</dd>
+            <dt>File</dt>
+            <dd class="mono">{{ document.fileName }}</dd>
+          </dl>
+          <template v-if="Object.keys(document.skipped).length > 0">
+            <h3>Skipped before filing</h3>
+            <ul>
+              <li v-for="(reason, finding) in document.skipped" :key="finding" class="quiet">
+                {{ loaded.value.value?.explained?.findings.find((each) => each.id === finding)?.title ?? finding }}: “{{
+                  reason
+                }}”
+              </li>
+            </ul>
+          </template>
+          <h3>History</h3>
+          <ol>
+            <li v-for="event in loaded.value.value?.history" :key="event.id">
+              {{ event.sentence }} <span class="quiet">{{ momentText(event.at) }}</span>
+            </li>
+          </ol>
+        </div>
+      </template>
+      <template #foot
+        ><footer class="foot">
+          <span class="mono">{{ document.fileName }}</span>
+          <Button
+            v-if="hasPdf"
+            as="a"
+            class="first"
+            label="Download"
+            :href="`/api/documents/${id}/file`"
+            :download="document.fileName"
+          /></footer
+      ></template>
+    </DeskAndLeaf>
   </div>
 </template>
 
 <style scoped>
 .document {
-  display: grid;
-  grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 340px;
   height: 100%;
-}
-.whole {
-  grid-column: 1 / 3;
-}
-.middle {
-  min-height: 0;
-}
-.leaf {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  background: var(--sheet);
-  border-left: 1px solid var(--hairline);
-}
-.tabs {
-  display: flex;
-  gap: 18px;
-  padding: 0 14px;
-  border-bottom: 1px solid var(--hairline);
-}
-.tabs button {
-  padding: 11px 0 9px;
-  background: none;
-  border: 0;
-  color: var(--ink-quiet);
-  font-weight: 500;
-  cursor: pointer;
-}
-.tabs .on {
-  color: var(--ink);
-  box-shadow: inset 0 -2px var(--ink);
-}
-.content {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
 }
 .about,
 .none {

@@ -41,25 +41,25 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
 </script>
 
 <template>
-  <div class="register">
+  <div class="screen-root">
     <WhereAmI title="Register" />
-    <div class="strip">
-      <p class="quiet count">
-        <template v-if="page.value.value"
-          >{{ page.value.value.total === 1 ? 'One document' : `${page.value.value.total} documents`
-          }}<template v-if="totals">; filed in all {{ totals }}</template></template
-        >
-      </p>
-      <SearchField :value="list.search.value" label="Search the register" @search="list.change({ search: $event })" />
-      <PlainSelect
-        label="State"
-        :value="list.read('state') ?? ''"
-        :options="['filed', 'rendered', 'failed']"
-        @choose="list.change({ state: $event })"
-      />
-    </div>
-    <ProblemNote v-if="page.problem.value" :problem="page.problem.value" @again="page.reload" />
-    <div v-else class="table">
+    <ListScreen :problem="page.problem.value" @again="page.reload">
+      <template #strip>
+        <p class="quiet count">
+          <template v-if="page.value.value"
+            >{{ page.value.value.total === 1 ? 'One document' : `${page.value.value.total} documents`
+            }}<template v-if="totals">; filed in all {{ totals }}</template></template
+          >
+        </p>
+        <SearchField :value="list.search.value" label="Search the register" @search="list.change({ search: $event })" />
+        <PlainSelect
+          label="State"
+          :value="list.read('state') ?? ''"
+          :options="['filed', 'rendered', 'failed']"
+          @choose="list.change({ state: $event })"
+        />
+      </template>
+
       <DataTable
         :value="rows"
         data-key="id"
@@ -109,9 +109,7 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
           ><template #body="{ data }">{{ momentText(data.createdAt) }}</template></Column
         >
         <template #empty>
-          <div v-if="page.loading.value" class="skeletons" aria-label="Loading">
-            <Skeleton v-for="n in 8" :key="n" height="20px" />
-          </div>
+          <TableSkeleton v-if="page.loading.value" />
           <EmptyNote v-else-if="list.search.value || list.read('state')" title="No document fits">
             Nothing in the register has these words and this state.
             <template #action
@@ -130,49 +128,24 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
           </EmptyNote>
         </template>
       </DataTable>
-    </div>
+    </ListScreen>
   </div>
 </template>
 
 <style scoped>
-.register {
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
+.screen-root {
   height: 100%;
-  padding-top: 14px;
 }
-.strip {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  padding: 0 16px;
-}
-.count {
-  margin-right: auto;
-}
-.table {
-  flex: 1;
-  min-height: 0;
-  margin: 0 16px;
-  background: var(--sheet);
-  border: 1px solid var(--hairline);
-  border-bottom: 0;
-}
-.table :deep(td) {
+.screen-root :deep(td) {
   height: 40px;
-}
-.table :deep(.end),
-.table :deep(.end .p-datatable-column-header-content) {
-  text-align: right;
-  justify-content: flex-end;
-}
-.table :deep(td.quiet) {
-  color: var(--ink-quiet);
 }
 .number {
   color: var(--ink);
   font-weight: 500;
+  text-decoration: none;
+}
+.number:hover {
+  text-decoration: underline;
 }
 .number.failed {
   text-decoration: line-through;
@@ -182,10 +155,5 @@ span.failed {
 }
 span.filed {
   color: var(--verdigris);
-}
-.skeletons {
-  display: grid;
-  gap: 20px;
-  padding: 8px 4px;
 }
 </style>

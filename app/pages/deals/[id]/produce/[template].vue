@@ -2,17 +2,16 @@
 import type { Finding } from '#core/preflight/finding';
 
 type Leaf = 'preflight' | 'workings' | 'document';
-const LEAVES: readonly { leaf: Leaf; word: string }[] = [
-  { leaf: 'preflight', word: 'Preflight' },
-  { leaf: 'workings', word: 'Workings' },
-  { leaf: 'document', word: 'This document' },
-];
-
 const route = useRoute();
 const store = useProofStore();
 const dealId = computed(() => String(route.params.id));
 const templateId = computed(() => String(route.params.template));
 const leaf = ref<Leaf>('preflight');
+const leaves = computed(() => [
+  { leaf: 'preflight' as const, word: 'Preflight', count: store.openFindings.length },
+  { leaf: 'workings' as const, word: 'Workings' },
+  { leaf: 'document' as const, word: 'This document' },
+]);
 const pages = useTemplateRef<{ showValue(id: string): void }>('pages');
 const neighbours = useLoaded(() => api.deals({ view: 'all', sort: 'closes_on', top: 100 }));
 
@@ -61,9 +60,9 @@ function showFinding(finding: Finding): void {
         >Deal · <NuxtLink :to="`/deals/${dealId}`">{{ store.proof?.record.name ?? dealId }}</NuxtLink> › </span
       >{{ store.proof?.template.name }}
     </WhereAmI>
-    <ProblemNote v-if="store.problem" class="whole" :problem="store.problem" @again="load" />
-    <template v-else>
-      <section class="middle" aria-label="Proof">
+    <ProblemNote v-if="store.problem" :problem="store.problem" @again="load" />
+    <DeskAndLeaf v-else v-model="leaf" desk-label="Proof" :leaves="leaves">
+      <template #desk>
         <ProofPages
           v-if="store.proof"
           ref="pages"
@@ -73,111 +72,54 @@ function showFinding(finding: Finding): void {
           @finding="showFinding"
         />
         <div v-else class="waiting"><Skeleton width="566px" height="800px" border-radius="0" /></div>
-      </section>
-      <aside class="leaf">
-        <div class="tabs" role="tablist">
-          <button
-            v-for="each in LEAVES"
-            :key="each.leaf"
-            type="button"
-            role="tab"
-            :aria-selected="leaf === each.leaf"
-            :class="{ on: leaf === each.leaf }"
-            @click="leaf = each.leaf"
-          >
-            {{ each.word }}
-            <i v-if="each.leaf === 'preflight' && store.openFindings.length > 0">{{ store.openFindings.length }}</i>
-          </button>
-        </div>
-        <div v-if="store.proof" class="content" role="tabpanel">
-          <PreflightLeaf
-            v-if="leaf === 'preflight'"
-            :findings="store.findings"
-            :skipped="store.skipped"
-            :proved="store.proof.proved.sums"
-            :read="Object.keys(store.proof.used).length"
-            :deal-id="dealId"
-            @show="showFinding"
-            @workings="openWorkings"
-            @skip="store.skip"
-            @unskip="store.unskip"
-          />
-          <WorkingsLeaf
-            v-else-if="leaf === 'workings'"
-            :workings="store.proof.workings"
-            :figures="store.proof.figures"
-            :open="store.workingsId"
-            @open="openWorkings"
-          />
-          <DocumentLeaf v-else :proof="store.proof" />
-        </div>
-      </aside>
-      <FilingFoot
-        class="whole"
-        :file-name="store.proof?.fileName ?? ''"
-        :may-file="store.mayFile"
-        :busy="store.busy"
-        :filing="store.filing"
-        :problem="store.filingProblem"
-        :open-count="store.openFindings.length"
-        :deal-id="dealId"
-        @file="store.file"
-        @look="leaf = 'preflight'"
-      />
-    </template>
+      </template>
+      <template v-if="store.proof" #leaf>
+        <PreflightLeaf
+          v-if="leaf === 'preflight'"
+          :findings="store.findings"
+          :skipped="store.skipped"
+          :proved="store.proof.proved.sums"
+          :read="Object.keys(store.proof.used).length"
+          :deal-id="dealId"
+          @show="showFinding"
+          @workings="openWorkings"
+          @skip="store.skip"
+          @unskip="store.unskip"
+        />
+        <WorkingsLeaf
+          v-else-if="leaf === 'workings'"
+          :workings="store.proof.workings"
+          :figures="store.proof.figures"
+          :open="store.workingsId"
+          @open="openWorkings"
+        />
+        <DocumentLeaf v-else :proof="store.proof" />
+      </template>
+      <template #foot>
+        <FilingFoot
+          :file-name="store.proof?.fileName ?? ''"
+          :may-file="store.mayFile"
+          :busy="store.busy"
+          :filing="store.filing"
+          :problem="store.filingProblem"
+          :open-count="store.openFindings.length"
+          :deal-id="dealId"
+          @file="store.file"
+          @look="leaf = 'preflight'"
+        />
+      </template>
+    </DeskAndLeaf>
   </div>
 </template>
 
 <style scoped>
 .produce {
-  display: grid;
-  grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 340px;
   height: 100%;
-}
-.whole {
-  grid-column: 1 / 3;
-}
-.middle {
-  min-height: 0;
 }
 .waiting {
   display: grid;
   justify-content: center;
   padding-top: 20px;
   overflow: hidden;
-}
-.leaf {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  background: var(--sheet);
-  border-left: 1px solid var(--hairline);
-}
-.tabs {
-  display: flex;
-  gap: 18px;
-  padding: 0 14px;
-  border-bottom: 1px solid var(--hairline);
-}
-.tabs button {
-  padding: 11px 0 9px;
-  background: none;
-  border: 0;
-  color: var(--ink-quiet);
-  font-weight: 500;
-  cursor: pointer;
-}
-.tabs .on {
-  color: var(--ink);
-  box-shadow: inset 0 -2px var(--ink);
-}
-.tabs i {
-  color: var(--brick);
-  font: 600 11px/16px var(--sans);
-}
-.content {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
 }
 </style>

@@ -1,0 +1,76 @@
+<script setup lang="ts" generic="Leaf extends string">
+/** A screen with a desk of sheets, a leaf with tabs beside it, and a foot. */
+defineProps<{ deskLabel: string; leaves: readonly { leaf: Leaf; word: string; count?: number }[] }>();
+const open = defineModel<Leaf>({ required: true });
+</script>
+
+<template>
+  <div class="desk-and-leaf">
+    <section class="middle" :aria-label="deskLabel"><slot name="desk" /></section>
+    <aside class="leaf">
+      <div class="tabs" role="tablist">
+        <button
+          v-for="{ leaf, word, count } in leaves"
+          :key="leaf"
+          type="button"
+          role="tab"
+          :aria-selected="open === leaf"
+          :class="{ on: open === leaf }"
+          @click="open = leaf"
+        >
+          {{ word }} <i v-if="count">{{ count }}</i>
+        </button>
+      </div>
+      <div class="content" role="tabpanel"><slot name="leaf" /></div>
+    </aside>
+    <div class="foot"><slot name="foot" /></div>
+  </div>
+</template>
+
+<style scoped>
+.desk-and-leaf {
+  display: grid;
+  grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 340px;
+  height: 100%;
+}
+.middle {
+  min-height: 0;
+}
+.leaf {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  background: var(--sheet);
+  border-left: 1px solid var(--hairline);
+}
+.tabs {
+  display: flex;
+  gap: 18px;
+  padding: 0 14px;
+  border-bottom: 1px solid var(--hairline);
+}
+.tabs button {
+  padding: 11px 0 9px;
+  background: none;
+  border: 0;
+  color: var(--ink-quiet);
+  font-weight: 500;
+  cursor: pointer;
+}
+.tabs .on {
+  color: var(--ink);
+  box-shadow: inset 0 -2px var(--ink);
+}
+.tabs i {
+  color: var(--brick);
+  font: 600 11px/16px var(--sans);
+}
+.content {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+}
+.foot {
+  grid-column: 1 / 3;
+}
+</style>
