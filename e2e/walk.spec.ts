@@ -118,6 +118,21 @@ test('views, filters and sorting live in the address', async ({ page }) => {
   await expect(page.getByRole('link', { name: 'Orangery, walled garden' })).toBeVisible();
 });
 
+test('figures in a list end where their heading ends', async ({ page }) => {
+  await page.goto('/deals?sort=account');
+  const right = async (name: string | RegExp, role: 'columnheader' | 'cell') => {
+    const cell = page.getByRole(role, { name }).first();
+    return cell.evaluate((element) => {
+      const range = document.createRange();
+      range.selectNodeContents(element);
+      return { text: range.getBoundingClientRect().right, align: getComputedStyle(element).textAlign };
+    });
+  };
+  const [heading, figure] = [await right('Amount', 'columnheader'), await right(/GBP$/, 'cell')];
+  expect(figure.align).toBe('end');
+  expect(Math.abs(heading.text - figure.text)).toBeLessThan(1.5);
+});
+
 test('keys find, list themselves and walk from proof to proof', async ({ page }) => {
   await page.goto('/deals');
   await expect(page.getByRole('link', { name: 'Boiler house renewal' })).toBeVisible();
