@@ -113,3 +113,17 @@ make_database() {
 }
 
 database_url() { printf 'postgres://lumbix:%s@127.0.0.1:%s/%s' "$(cat "$1/password")" "$2" "$3"; }
+
+# Processes of this folder that an earlier start left behind when it was killed. Others that got the same ids stay.
+stop_leftovers() {
+  [ -f "$1" ] || return 0
+  local pid
+  while read -r pid; do
+    [ "$(readlink "/proc/$pid/cwd" 2>/dev/null)" = "$PWD" ] || continue
+    tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -qE 'node \.(build|output)/' || continue
+    kill -TERM "$pid" 2>/dev/null || continue
+    for _ in $(seq 50); do kill -0 "$pid" 2>/dev/null || break; sleep 0.1; done
+    kill -KILL "$pid" 2>/dev/null || true
+  done <"$1"
+  rm -f "$1"
+}
