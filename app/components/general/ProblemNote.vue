@@ -16,7 +16,10 @@ defineEmits<{ again: [] }>();
 
 <style scoped>
 .problem {
-  max-width: 460px;
+  align-self: start;
+  width: 460px;
+  max-width: 100%;
+  height: fit-content;
   margin: 64px auto;
   padding: 20px 24px;
   background: var(--sheet);

@@ -64,7 +64,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
     <template v-else>
       <span class="mono name">{{ fileName }}</span>
       <span v-if="problem" class="failed told" role="alert">
-        <b>{{ problem.title }}.</b>
+        <b>{{ problem.title }}.</b>{{ ' ' }}
         <template v-if="problem.changes">
           <template v-for="change in problem.changes.slice(0, 2)" :key="change.what"
             >{{ change.what }}: {{ change.before || 'blank' }} → {{ change.after || 'blank' }}. </template
