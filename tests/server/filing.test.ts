@@ -231,6 +231,15 @@ describe('a killed worker', () => {
     },
   );
 
+  it('fails in words, its number void but kept, when the deal was deleted meanwhile', async () => {
+    await stack.stopWorkers();
+    const { id, number } = await file('D-1206');
+    await stack.deleteInCrm('Deals', 'D-1206');
+    await stack.startWorker();
+    await until(async () => (await stored(id)).state === 'failed');
+    expect(await stored(id)).toMatchObject({ number, reason: 'There is no deal D-1206.' });
+  });
+
   it('leaves no gap in the series', async () => {
     const rows = await database().select({ serial: documents.serial }).from(documents);
     const serials = rows.map(({ serial }) => serial).sort((a, b) => a - b);

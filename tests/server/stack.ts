@@ -16,6 +16,7 @@ const build = join(process.cwd(), '.build');
 export interface Stack {
   /** Does something to a deal or a line in the CRM, behind Lumbix's back. */
   changeInCrm(set: 'Deals' | 'LineItems', id: string, changes: object): Promise<void>;
+  deleteInCrm(set: 'Deals', id: string): Promise<void>;
   attachments(dealId: string): Promise<{ name: string; sha256: string }[]>;
   fault(fault: Fault): Promise<void>;
   clearFaults(): Promise<void>;
@@ -43,6 +44,9 @@ export async function openStack(): Promise<Stack> {
         'update records set body = body || $3::jsonb, version = version + 1 where set = $1 and id = $2',
         [set, id, JSON.stringify(changes)],
       );
+    },
+    async deleteInCrm(set, id) {
+      await crmPool.query('delete from records where set = $1 and id = $2', [set, id]);
     },
     async attachments(dealId) {
       const { rows } = await crmPool.query(
