@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import type { RecordSchema } from '../core/record/schema';
 import type { RecordSnapshot } from '../core/record/snapshot';
 import { listRecords, readRecord, wholeRecord } from './crm/records';
@@ -138,23 +138,4 @@ export async function dealFilters(): Promise<{ stages: string[]; owners: string[
   );
   const owners = [...new Set(deals.map(({ fields }) => fields.owner).filter((owner) => typeof owner === 'string'))];
   return { stages, owners: owners.sort() };
-}
-
-/** Deals of the register's rows that match a search, for the find field. */
-export async function findDocuments(database: Database, search: string) {
-  const pattern = `%${search.replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
-  return database
-    .select({
-      id: documents.id,
-      number: documents.number,
-      title: documents.title,
-      accountName: documents.accountName,
-      state: documents.state,
-    })
-    .from(documents)
-    .where(
-      sql`${documents.number} ilike ${pattern} or ${documents.title} ilike ${pattern} or ${documents.accountName} ilike ${pattern}`,
-    )
-    .orderBy(desc(documents.createdAt))
-    .limit(6);
 }

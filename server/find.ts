@@ -1,6 +1,7 @@
 import { CrmError } from './crm/client';
 import type { Database } from './db/database';
-import { findDocuments, listDeals } from './deals';
+import { listDeals } from './deals';
+import { findDocuments } from './register';
 
 const MOST = 6;
 

@@ -1,4 +1,5 @@
 import { and, asc, desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
+import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Database } from './db/database';
 import { documentFiles, documents, events, type DocumentState } from './db/schema';
 import { sha256 } from './filing/advance';
@@ -49,9 +50,9 @@ export async function listDocuments(database: Database, query: RegisterQuery) {
   if (query.state) conditions.push(eq(documents.state, query.state));
   if (query.recordId) conditions.push(eq(documents.recordId, query.recordId));
   if (query.search?.trim()) {
-    const pattern = `%${query.search.trim().replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
-    const columns = [documents.number, documents.title, documents.accountName, documents.recordName];
-    conditions.push(or(...columns.map((column) => ilike(column, pattern))));
+    conditions.push(
+      containing(query.search.trim(), [documents.number, documents.title, documents.accountName, documents.recordName]),
+    );
   }
   const where = and(...conditions);
   const column = SORTS[query.sort as keyof typeof SORTS] ?? documents.createdAt;
@@ -131,4 +132,21 @@ export async function readFile(
       'The stored PDF does not match its hash any more. Take the copy on the deal in the CRM, and tell whoever keeps the database.',
     );
   return row;
+}
+
+/** The newest documents whose number, title or account has the words, for the find field. */
+export async function findDocuments(database: Database, search: string) {
+  const { id, number, title, accountName } = documents;
+  return database
+    .select({ id, number, title, accountName, state: documents.state })
+    .from(documents)
+    .where(containing(search, [number, title, accountName]))
+    .orderBy(desc(documents.createdAt))
+    .limit(6);
+}
+
+/** Holds where any of the columns has the words as they were typed, without regard to case. */
+function containing(words: string, columns: PgColumn[]): SQL | undefined {
+  const pattern = `%${words.replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
+  return or(...columns.map((column) => ilike(column, pattern)));
 }

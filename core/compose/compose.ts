@@ -6,7 +6,7 @@ import type { Figure } from '../formula/figure';
 import { asCondition } from '../formula/functions';
 import type { Row } from '../formula/row';
 import { Sheet } from '../formula/sheet';
-import { error, formatValue, text, type Value, type ValueFormat } from '../formula/value';
+import { error, formatValue, sentence, text, type Value, type ValueFormat } from '../formula/value';
 import { workingsOf, type Workings } from '../formula/workings';
 import { Decimal } from '../money/decimal';
 import { isCurrencyCode } from '../money/currency';
@@ -243,8 +243,8 @@ class Composer {
       this.#findings.push({
         id: `missing ${value.path ?? key}`,
         severity: 'stops',
-        title: capital(value.cause.replace(/^the .+? has /, '')),
-        sentence: `${capital(value.place ? `${value.place}: ${value.cause}` : value.cause)}, but it is printed here. Set it on the deal.`,
+        title: sentence(value.cause.replace(/^the .+? has /, '')),
+        sentence: `${sentence(value.place ? `${value.place}: ${value.cause}` : value.cause)}, but it is printed here. Set it on the deal.`,
         block,
         values: [key],
         path: value.path,
@@ -514,8 +514,4 @@ function brokenLines(run: Extract<Run, { kind: 'text' }>): Run[] {
     const printed: Run[] = line === '' ? [] : [{ ...run, text: line }];
     return position === 0 ? printed : [{ kind: 'break' }, ...printed];
   });
-}
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1);
 }

@@ -6,7 +6,7 @@ import type { Proof } from '~/composables/api';
  * The true pages on the desk. Values on them can be clicked; sections carry their reason in the left margin, findings
  * their number in the right one.
  */
-const { proof, findings, chosen } = defineProps<{ proof: Proof; findings: readonly Finding[]; chosen?: string }>();
+const { proof, findings } = defineProps<{ proof: Proof; findings: readonly Finding[] }>();
 const emit = defineEmits<{ value: [id: string]; finding: [finding: Finding] }>();
 
 interface Mark {
@@ -76,10 +76,6 @@ watch([() => proof, () => findings, scale], () => void nextTick(() => (placeMark
   immediate: true,
   flush: 'post',
 });
-watch(
-  () => chosen,
-  (id) => id && showValue(id),
-);
 
 function anchor(id: string): SVGAElement | null {
   return (
