@@ -29,7 +29,11 @@ function typedValue(field: FieldSchema, typed: string): FieldValue {
     case 'number':
       return { number: decimal(field, typed) };
     case 'percent':
-      return { percent: new Decimal(decimal(field, typed.replace(/\s*%$/, ''))).div(100).toFixed() };
+      return {
+        percent: Decimal.of(decimal(field, typed.replace(/\s*%$/, '')))
+          .shifted(-2)
+          .toFixed(),
+      };
     case 'money':
       return { amount: decimal(field, typed), currency: null };
     case 'date':

@@ -1,3 +1,4 @@
+import { Decimal } from '../core/money/decimal';
 import { demoRecords } from '../demo/crm/index';
 import type { FieldSchema, FieldType, RecordSchema } from '../core/record/schema';
 import type { FieldValue, RecordSnapshot } from '../core/record/snapshot';
@@ -8,7 +9,7 @@ const FIELDS: Record<string, Record<string, FieldType | [FieldType, string]>> = 
     name: 'text', number: 'text', stage: 'choice', owner: 'text', currency: 'text', amount: 'money', closes_on: 'date',
     created_on: 'date', site_works: 'choices', heating: 'choice', glazing: 'choice', snow_zone: 'text', wind_zone: 'text',
     site_address: 'text', wanted_by: 'date', incoterm: 'text', order_number: 'text', quote_language: 'choice',
-    validity_days: 'number', deposit_percent: 'percent',
+    validity_days: 'number', deposit_percent: 'percent', discount_percent: 'percent', discount_amount: 'money',
     account: ['record', 'Account'], contact: ['record', 'Contact'], lines: ['records', 'LineItem'],
   },
   Account: { name: 'text', street: 'text', postcode: 'text', city: 'text', country: 'text', vat_number: 'text', phone: 'text' },
@@ -16,8 +17,17 @@ const FIELDS: Record<string, Record<string, FieldType | [FieldType, string]>> = 
   LineItem: {
     position: 'number', section: 'text', sku: 'text', name: 'text', description: 'text', quantity: 'number', unit: 'text',
     unit_price: 'money', currency: 'text', discount: 'percent', tax_category: 'choice', tax_rate: 'percent', optional: 'boolean',
+    discount_amount: 'money', unit_cost: 'money', billing: 'choice', term_months: 'number', part_of: 'text', weight: 'number',
   },
 }; // prettier-ignore
+
+/** The values of choices that formulas compare with. */
+const ALLOWED: Record<string, string[]> = {
+  heating: ['none', 'pipe', 'air', 'floor'],
+  site_works: ['groundwork', 'electrics', 'water', 'crane'],
+  tax_category: ['standard', 'reduced', 'zero', 'exempt', 'reverse charge', 'export'],
+  billing: ['once', 'monthly', 'yearly'],
+};
 
 const LABELS: Record<string, string> = {
   LineItem: 'Line item',
@@ -37,7 +47,11 @@ export const demoSchema: RecordSchema = {
         fields: Object.fromEntries(
           Object.entries(fields).map(([name, kind]): [string, FieldSchema] => {
             const [fieldType, target] = Array.isArray(kind) ? kind : [kind, undefined];
-            return [name, { name, label: label(name), type: fieldType, nullable: true, readonly: false, target }];
+            const allowed = ALLOWED[name]?.map((value) => ({ value, label: value }));
+            return [
+              name,
+              { name, label: label(name), type: fieldType, nullable: true, readonly: false, target, allowed },
+            ];
           }),
         ),
       },
@@ -83,7 +97,7 @@ function fieldValue(type: FieldType, raw: unknown, currency: unknown): FieldValu
     case 'number':
       return { number: String(raw) };
     case 'percent':
-      return { percent: String(Number(raw) / 100) };
+      return { percent: Decimal.of(String(raw)).shifted(-2).toFixed() };
     case 'money':
       return { amount: String(raw), currency: currency as string | null };
     case 'date':

@@ -13,11 +13,11 @@ export function fieldText(value: FieldValue | undefined): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (isRecordList(value)) return String(value.length);
   if (isRecord(value)) return typeof value.fields.name === 'string' ? value.fields.name : value.id;
-  if ('number' in value) return formatDecimal(new Decimal(value.number), userLocale(), 0, 12);
-  if ('percent' in value) return formatPercent(new Decimal(value.percent), userLocale());
+  if ('number' in value) return formatDecimal(Decimal.of(value.number), userLocale(), 0, 12);
+  if ('percent' in value) return formatPercent(Decimal.of(value.percent), userLocale());
   if ('amount' in value)
     return value.currency
-      ? formatMoney(new Decimal(value.amount), value.currency, userLocale())
+      ? formatMoney(Decimal.of(value.amount), value.currency, userLocale())
       : `${value.amount} (no currency)`;
   if ('date' in value) return dayText(value.date);
   if ('datetime' in value) return dayText(value.datetime.slice(0, 10));
@@ -28,7 +28,7 @@ export function fieldText(value: FieldValue | undefined): string {
 export function fieldInput(value: FieldValue | undefined): string {
   if (value === null || value === undefined || typeof value !== 'object') return String(value ?? '');
   if ('number' in value) return value.number;
-  if ('percent' in value) return new Decimal(value.percent).times(100).toFixed();
+  if ('percent' in value) return Decimal.of(value.percent).shifted(2).toFixed();
   if ('amount' in value) return value.amount;
   if ('date' in value) return value.date;
   if ('choices' in value) return value.choices.join(', ');
@@ -53,5 +53,5 @@ export function momentText(iso: string): string {
 
 /** A sum of the register; dash where a document has none. */
 export function sumText(amount: string | null, currency: string | null): string {
-  return amount && currency ? formatMoney(new Decimal(amount), currency, userLocale()) : '–';
+  return amount && currency ? formatMoney(Decimal.of(amount), currency, userLocale()) : '–';
 }

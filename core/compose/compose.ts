@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import { collectReads, type Cell } from '../formula/cell';
+import { collectReads, figuresUnder, type Cell } from '../formula/cell';
 import { dayOf } from '../formula/date';
 import type { Figure } from '../formula/figure';
 import { asCondition } from '../formula/functions';
@@ -231,7 +231,7 @@ class Composer {
     const key = row ? `${id} ${row.path}` : id;
     const cell = this.#sheet.evaluate(key, formula, row);
     collectReads(cell, this.#used);
-    this.#values[key] = { block, workings: this.#explain(behind(cell)) };
+    this.#values[key] = { block, workings: this.#explain(this.#behind(cell)) };
     this.#refuseInternal(cell, block, key);
     const { value } = cell;
     if (value.type === 'error') {
@@ -255,6 +255,14 @@ class Composer {
     return brokenLines({ kind: 'text', text: formatValue(value, this.#locale, format), value: key });
   }
 
+  /** For a value that is nothing but one figure, that figure: its workings are what a person wants to see. */
+  #behind(cell: Cell): Cell {
+    const { expression } = cell;
+    if (expression?.kind !== 'name' && expression?.kind !== 'member') return cell;
+    const [only] = cell.through;
+    return cell.through.length === 1 && only!.figure && cell.value === only!.value ? only! : cell;
+  }
+
   #faulty(value: Value, block: string, key?: string): void {
     if (value.type !== 'error') return;
     this.#findings.push({
@@ -271,7 +279,7 @@ class Composer {
 
   /** Internal figures (cost, margin) never reach the page, not even through another formula of the page. */
   #refuseInternal(cell: Cell, block: string, key: string): void {
-    const internal = [...cell.through].find((through) => through.figure?.internal);
+    const internal = figuresUnder(cell).find(({ figure }) => figure?.internal);
     if (!internal) return;
     this.#findings.push({
       id: `internal ${internal.figure!.name}`,
@@ -407,7 +415,7 @@ class Composer {
       const { currency } = total.value;
       const printed = columnCell.value.items.reduce(
         (sum, item) => (item.type === 'money' ? sum.plus(item.value) : sum),
-        new Decimal(0),
+        Decimal.of(0),
       );
       if (printed.equals(total.value.value)) {
         proved++;
@@ -468,8 +476,8 @@ class Composer {
   /** Keeps the workings of a cell and of every figure it leads to; gives their id. */
   #explain(cell: Cell): string {
     if (!this.#workings[cell.id]) {
-      this.#workings[cell.id] = workingsOf(cell, this.#locale);
-      for (const through of cell.through) this.#explain(through);
+      this.#workings[cell.id] = workingsOf(cell, this.#sheet, this.#locale);
+      for (const figure of figuresUnder(cell)) this.#explain(figure);
     }
     return cell.id;
   }
@@ -494,13 +502,6 @@ interface ValueRequest {
   row?: Row;
   format?: ValueFormat;
   mayBeBlank?: boolean;
-}
-
-/** For a value that is nothing but one figure, that figure: its workings are what a person wants to see. */
-function behind(cell: Cell): Cell {
-  const { expression } = cell;
-  const source = expression && cell.inputs.get(expression)?.source;
-  return source?.kind === 'figure' ? source.cell : cell;
 }
 
 function marksOf(marks: { type: string }[] | undefined): Partial<Record<'bold' | 'italic' | 'quiet', true>> {

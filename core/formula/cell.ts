@@ -1,40 +1,146 @@
 import type { Expression } from './ast';
 import type { Figure } from './figure';
-import type { Row } from './row';
-import type { Value } from './value';
+import type { Row, RowField } from './row';
+import { error, type Value } from './value';
+
+const NOT_YET: Value = error('Not computed yet.');
+const NOTHING: readonly never[] = [];
+/** Up to this many dependents are kept in a plain list, which for the usual two or three is the smaller thing. */
+const FEW = 8;
+
+/** What a cell is computed from: a value of a row, or another cell. */
+export type Source = RowField | Cell;
+
+/** The values of one name over the items of a list: all fields, or all figures. */
+export interface Column {
+  readonly fields: readonly RowField[];
+  readonly cells: readonly Cell[];
+}
+
+/** Something that counts as used: path → canonical text. A field, or which items a filter chose. */
+export interface Read {
+  readonly path: string;
+  readonly canonical: string;
+}
 
 /**
- * One evaluation: of a figure, or of a formula on the page. It keeps what it read, so that it can be explained
- * (inputs), compared later (reads) and evaluated only once.
+ * One evaluation: of a figure, or of a formula on the page. It knows what it was computed from and what was computed
+ * from it, so that it can be explained, compared later, and computed again only when something under it changed.
  */
-export interface Cell {
-  /** `subtotal`, `net of deal.lines{L-3}`, or the id of the value on the page. */
-  id: string;
-  formula: string;
+export class Cell {
+  state: 'new' | 'evaluating' | 'done' = 'new';
   expression?: Expression;
-  figure?: Figure;
-  /** The item in scope. */
-  row?: Row;
-  state: 'evaluating' | 'done';
-  value: Value;
-  /** Value of each path, filter and "or else" of the formula, for its workings. */
-  inputs: Map<Expression, { value: Value; source: InputSource }>;
-  /** Fields read directly: path → canonical text. */
-  reads: Map<string, string>;
-  /** Figures read on the way. */
-  through: Set<Cell>;
+  value: Value = NOT_YET;
   /** Value before the figure's declared rounding, where rounding changed it. */
   beforeRounding?: Value;
+  /** What was computed from it. */
+  dependents?: Cell[] | Set<Cell>;
+  /** What counts as used, read directly. */
+  reads: readonly Read[] = NOTHING;
+  /** Cells whose values went into this one's; one may stand here several times. */
+  through: readonly Cell[] = NOTHING;
+  /** Columns of lists whose values went into this one's. */
+  columns: readonly Column[] = NOTHING;
+  #watched?: Set<Column>;
+
+  constructor(
+    readonly name: string,
+    readonly formula: string,
+    /** The item in scope. */
+    readonly row?: Row,
+    readonly figure?: Figure,
+    /** Whether it is computed again after a change; one that is asked for only once need not know what it depends on. */
+    readonly kept = true,
+  ) {}
+
+  /** `subtotal`, `net of deal.lines{L-3}`, or the id of the value on the page. */
+  get id(): string {
+    return this.row && this.figure ? `${this.name} of ${this.row.path}` : this.name;
+  }
+
+  /**
+   * From now on a change of `source` is a change of this cell. It stays so when a later computation no longer reads
+   * it: computing once too often is harmless, forgetting thousands of sources at every change is not free.
+   */
+  dependOn(source: Source): void {
+    if (!this.kept) return;
+    const { dependents } = source;
+    if (dependents === undefined) source.dependents = [this];
+    else if (!Array.isArray(dependents)) dependents.add(this);
+    else if (dependents.includes(this)) return;
+    else if (dependents.length < FEW) source.dependents = [...dependents, this];
+    else source.dependents = new Set([...dependents, this]);
+  }
+
+  /** Depends on all values of a column; `used` unless they only decide. */
+  dependOnColumn(column: Column, used: boolean): void {
+    if (used) this.columns = [...this.columns, column];
+    if (this.#watched?.has(column)) return;
+    for (const source of column.fields) this.dependOn(source);
+    for (const source of column.cells) this.dependOn(source);
+    if (this.kept) (this.#watched ??= new Set()).add(column);
+  }
+
+  use(read: Read): void {
+    this.reads = added(this.reads, read);
+  }
+
+  goThrough(cell: Cell): void {
+    this.through = added(this.through, cell);
+  }
+
+  /** Forgets its value, to be computed again when next asked for. */
+  reset(): void {
+    this.state = 'new';
+    this.reads = NOTHING;
+    this.through = NOTHING;
+    this.columns = NOTHING;
+    this.beforeRounding = undefined;
+  }
+}
+
+/** A short list grows by copying, since growing in place would make room for many more; a long one in place. */
+function added<Item>(list: readonly Item[], item: Item): readonly Item[] {
+  if (list.length < FEW) return [...list, item];
+  (list as Item[]).push(item);
+  return list;
+}
+
+/** Resets every cell that was computed from these values, directly or through others. */
+export function invalidate(sources: Iterable<Source>): void {
+  const waiting = [...sources];
+  for (let source = waiting.pop(); source; source = waiting.pop()) {
+    for (const cell of source.dependents ?? NOTHING) {
+      if (cell.state !== 'done') continue;
+      cell.reset();
+      waiting.push(cell);
+    }
+  }
 }
 
 /** Where an input of a figure came from. */
-export type InputSource =
-  { kind: 'field'; path: string; label: string } | { kind: 'figure'; cell: Cell } | { kind: 'computed' };
+export type InputSource = { kind: 'field'; field: RowField } | { kind: 'cell'; cell: Cell } | { kind: 'computed' };
 
-/** All fields that a cell read, itself and through other figures: path → canonical text. */
+/** A value found for a node of a formula, and where it came from. */
+export interface Found {
+  value: Value;
+  source: InputSource;
+}
+
+/** The figures whose values went straight into a cell, also by way of what is computed once for many cells. */
+export function figuresUnder(cell: Cell): Cell[] {
+  const under = [...new Set(cell.through), ...new Set(cell.columns.flatMap(({ cells }) => cells))];
+  return under.flatMap((each) => (each.figure ? [each] : figuresUnder(each)));
+}
+
+/** All that a cell read, itself and through other cells: path → canonical text. */
 export function collectReads(cell: Cell, into: Map<string, string>, seen = new Set<Cell>()): void {
   if (seen.has(cell)) return;
   seen.add(cell);
-  for (const [path, value] of cell.reads) into.set(path, value);
+  for (const { path, canonical } of cell.reads) into.set(path, canonical);
   for (const next of cell.through) collectReads(next, into, seen);
+  for (const { fields, cells } of cell.columns) {
+    for (const field of fields) if (field.counts) into.set(field.path, field.canonical);
+    for (const next of cells) collectReads(next, into, seen);
+  }
 }

@@ -4,8 +4,7 @@ const DAY = 86_400_000;
 export function dayOf(iso: string): number | undefined {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(iso);
   if (!match) return undefined;
-  const time = Date.UTC(Number(match[1]), Number(match[2]) - 1, Number(match[3]));
-  const day = time / DAY;
+  const day = dayFrom(Number(match[1]), Number(match[2]), Number(match[3]));
   return isoOf(day) === iso ? day : undefined;
 }
 
@@ -14,53 +13,123 @@ export function isoOf(day: number): string {
   return new Date(day * DAY).toISOString().slice(0, 10);
 }
 
-/** A day in the words of a locale: `23 November 2026` or `23 Nov 2026`. */
-export function formatDay(day: number, locale: string, month: 'long' | 'short'): string {
-  return intlDay(day, locale, { day: 'numeric', month, year: 'numeric' });
+/** The day number of a year, a month counted from 1 and a day; months and days beyond their ends count on. */
+export function dayFrom(year: number, month: number, date: number): number {
+  const time = new Date(0);
+  time.setUTCFullYear(year, month - 1, date);
+  return Math.round(time.getTime() / DAY);
 }
 
-const PATTERN_PART = /'((?:[^']|'')*)'|yyyy|yy|y|MMMM|MMM|MM|M|dd|d|EEEE|EEE|[A-Za-z]+|[^A-Za-z']+/g;
+/** Year, month from 1, and day of the month of a day number. */
+export function partsOf(day: number): { year: number; month: number; date: number } {
+  const time = new Date(day * DAY);
+  return { year: time.getUTCFullYear(), month: time.getUTCMonth() + 1, date: time.getUTCDate() };
+}
+
+/** The same day of the month some months on, or the last day of that month where it has no such day. */
+export function addMonths(day: number, months: number): number {
+  const { year, month, date } = partsOf(day);
+  return Math.min(dayFrom(year, month + months, date), dayFrom(year, month + months + 1, 0));
+}
+
+/** Days from Monday: 0 is Monday, 6 is Sunday. */
+export function weekdayOf(day: number): number {
+  return (((day + 3) % 7) + 7) % 7;
+}
+
+/** A day in the words of a locale: `23 November 2026` or `23 Nov 2026`. */
+export function formatDay(day: number, locale: string, month: 'long' | 'short'): string {
+  return intl(day * DAY, 'UTC', locale, { day: 'numeric', month, year: 'numeric' });
+}
+
+/** A moment in the words of a locale, in its zone: `23 November 2026, 14:05`. */
+export function formatMoment({ at, zone }: Moment, locale: string): string {
+  return intl(at, zone, locale, { day: 'numeric', month: 'long', year: 'numeric', hour: '2-digit', minute: '2-digit' });
+}
+
+interface Moment {
+  at: number;
+  zone: string;
+}
+
+/** The date formats that every locale has a pattern of its own for (CLDR). */
+const STYLES: ReadonlySet<string> = new Set(['short', 'medium', 'long', 'full']);
+export const isDateStyle = (pattern: string): boolean => STYLES.has(pattern);
+
+const PATTERN_PART = /'((?:[^']|'')*)'|yyyy|yy|y|MMMM|MMM|MM|M|dd|d|EEEE|EEE|HH|H|mm|ss|[A-Za-z]+|[^A-Za-z']+/g;
 
 /**
- * A day by a Unicode LDML date pattern (UTS 35 part 4): y M d E in their usual widths, text in apostrophes.
+ * A day by a Unicode LDML date pattern (UTS 35 part 4): y M d E in their usual widths, text in apostrophes; or by one of
+ * the locale's own formats, `short` to `full`.
  * @throws Error with a sentence for a pattern that says something else.
  */
 export function formatDayPattern(day: number, pattern: string, locale: string): string {
-  const iso = isoOf(day);
-  const [year, month, date] = iso.split('-') as [string, string, string];
+  if (isDateStyle(pattern)) return intl(day * DAY, 'UTC', locale, { dateStyle: pattern as 'short' });
+  return byPattern({ at: day * DAY, zone: 'UTC' }, pattern, locale, false);
+}
+
+/** A moment by a pattern as a day's, with `HH`, `mm` and `ss` besides. @throws Error with a sentence */
+export function formatMomentPattern(moment: Moment, pattern: string, locale: string): string {
+  if (isDateStyle(pattern)) {
+    return intl(moment.at, moment.zone, locale, { dateStyle: pattern as 'short', timeStyle: 'short' });
+  }
+  return byPattern(moment, pattern, locale, true);
+}
+
+function byPattern({ at, zone }: Moment, pattern: string, locale: string, timed: boolean): string {
+  const parts = partsIn(at, zone);
+  const hasHour = timed && /H/.test(pattern.replace(/'[^']*'/g, ''));
   return pattern.replace(PATTERN_PART, (part, quoted: string | undefined) => {
     if (quoted !== undefined) return quoted === '' ? "'" : quoted.replaceAll("''", "'");
     switch (part) {
       case 'yyyy':
-      case 'y': return year; // prettier-ignore
-      case 'yy': return year.slice(2); // prettier-ignore
-      case 'MMMM': return intlDay(day, locale, { month: 'long' }); // prettier-ignore
-      case 'MMM': return intlDay(day, locale, { month: 'short' }); // prettier-ignore
-      case 'MM': return month; // prettier-ignore
-      case 'M': return String(Number(month)); // prettier-ignore
-      case 'dd': return date; // prettier-ignore
-      case 'd': return String(Number(date)); // prettier-ignore
-      case 'EEEE': return intlDay(day, locale, { weekday: 'long' }); // prettier-ignore
-      case 'EEE': return intlDay(day, locale, { weekday: 'short' }); // prettier-ignore
+      case 'y': return parts.year; // prettier-ignore
+      case 'yy': return parts.year.slice(-2); // prettier-ignore
+      case 'MMMM': return intl(at, zone, locale, { month: 'long' }); // prettier-ignore
+      case 'MMM': return intl(at, zone, locale, { month: 'short' }); // prettier-ignore
+      case 'MM': return parts.month; // prettier-ignore
+      case 'M': return String(Number(parts.month)); // prettier-ignore
+      case 'dd': return parts.day; // prettier-ignore
+      case 'd': return String(Number(parts.day)); // prettier-ignore
+      case 'EEEE': return intl(at, zone, locale, { weekday: 'long' }); // prettier-ignore
+      case 'EEE': return intl(at, zone, locale, { weekday: 'short' }); // prettier-ignore
+      case 'HH': if (timed) return parts.hour; break; // prettier-ignore
+      case 'H': if (timed) return String(Number(parts.hour)); break; // prettier-ignore
+      case 'mm': if (hasHour) return parts.minute; break; // prettier-ignore
+      case 'ss': if (hasHour) return parts.second; break; // prettier-ignore
     }
     if (/^[A-Za-z]/.test(part)) throw new Error(unknownLetters(part, pattern));
     return part;
   });
 }
 
+/** Calendar and clock of a moment in a zone, as digits. */
+function partsIn(at: number, zone: string): Record<'year' | 'month' | 'day' | 'hour' | 'minute' | 'second', string> {
+  const parts = formatterOf('en-GB', {
+    timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23',
+  }).formatToParts(new Date(at)); // prettier-ignore
+  const part = (type: string) => parts.find((each) => each.type === type)?.value ?? '';
+  return {
+    year: part('year').padStart(4, '0'), month: part('month'), day: part('day'),
+    hour: part('hour'), minute: part('minute'), second: part('second'),
+  }; // prettier-ignore
+}
+
 function unknownLetters(part: string, pattern: string): string {
   if (/^m+$/.test(part)) return `In the pattern “${pattern}”, months are MM; mm would be minutes.`;
+  if (/^[Hs]+$/.test(part)) return `The pattern “${pattern}” asks for a time of day, but this is a date.`;
   return `“${part}” in the pattern “${pattern}” is not understood; plain words go between apostrophes.`;
 }
 
-const dayFormatters = new Map<string, Intl.DateTimeFormat>();
+const formatters = new Map<string, Intl.DateTimeFormat>();
 
-function intlDay(day: number, locale: string, options: Intl.DateTimeFormatOptions): string {
+function intl(at: number, timeZone: string, locale: string, options: Intl.DateTimeFormatOptions): string {
+  return formatterOf(locale, { ...options, timeZone, calendar: 'gregory' }).format(new Date(at));
+}
+
+function formatterOf(locale: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
   const key = locale + JSON.stringify(options);
-  let formatter = dayFormatters.get(key);
-  if (!formatter) {
-    formatter = new Intl.DateTimeFormat(locale, { ...options, timeZone: 'UTC', calendar: 'gregory' });
-    dayFormatters.set(key, formatter);
-  }
-  return formatter.format(new Date(day * DAY));
+  let formatter = formatters.get(key);
+  if (!formatter) formatters.set(key, (formatter = new Intl.DateTimeFormat(locale, options)));
+  return formatter;
 }

@@ -43,6 +43,17 @@ export interface DerivedList {
   columns: Figure[];
 }
 
+/** A table of prices, tiers, rates or days that formulas look things up in: `tables.freight`. */
+export interface LookupTable {
+  name: string;
+  label: string;
+  columns: { name: string; label: string; type: TableColumnType; /** ISO 4217, for amounts. */ currency?: string }[];
+  /** Decimal text, ISO 8601 days, or plain text by the column's type; empty is blank. A percent is a fraction. */
+  rows: string[][];
+}
+
+export type TableColumnType = 'number' | 'percent' | 'money' | 'text' | 'date';
+
 /** All figures of a template, and what must hold between them. */
 export interface FigureSheet {
   /** Formula of the document's currency (ISO 4217). */
@@ -51,6 +62,8 @@ export interface FigureSheet {
   perLine: Figure[];
   lists: DerivedList[];
   document: Figure[];
+  /** Tables of the template's own. */
+  tables?: LookupTable[];
   /** Printed columns that must sum to a printed figure: the formula of the column, and the figure's name. */
   sums: { column: string; figure: string }[];
 }

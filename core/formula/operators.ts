@@ -1,15 +1,20 @@
-import { Decimal } from '../money/decimal';
+import { NumberTooGreat, type Decimal } from '../money/decimal';
 import type { BinaryOperator } from './ast';
 import {
-  blankError, boolean, error, formatValue, money, number, percent, text, typeWords, type MoneyKind, type Value,
+  blankError, boolean, error, formatValue, isPlainZero, money, number, percent, sentence, text, typeWords,
+  type MoneyKind, type MoneyValue, type NumberValue, type PercentValue, type Value,
 } from './value'; // prettier-ignore
 
-/** Powers beyond this have more digits than any document could print. */
-const GREATEST_EXPONENT = 1_000;
+/** Texts longer than this are refused: no document prints them, and joining could double them without end. */
+const LONGEST_TEXT = 100_000;
+/** Days from 1970-01-01 to the ends of years 1 and 9999. */
+const FIRST_DAY = -719_162;
+const LAST_DAY = 2_932_896;
 
 /**
  * Applies an operator whose two sides are both needed (`and`, `or` and `??` look at their left side first and are
- * the evaluator's). Never throws: what cannot be computed is an error value.
+ * the evaluator's). What cannot be computed is an error value.
+ * @throws NumberTooGreat
  */
 export function applyBinary(operator: BinaryOperator, left: Value, right: Value, locale: string): Value {
   if (left.type === 'error') return left;
@@ -64,66 +69,79 @@ export function negate(value: Value): Value {
     case 'error':
       return value;
     default:
-      return error(`${typeWords(value)} has no negative.`);
+      return error(`${sentence(typeWords(value))} has no negative.`);
   }
 }
 
 /** Postfix %: a hundredth, with a percent look. */
 export function asPercentage(value: Value): Value {
-  if (value.type === 'number') return percent(value.value.div(100));
+  if (value.type === 'number') return percent(value.value.shifted(-2));
   if (value.type === 'blank') return blankError(value);
   return value.type === 'error' ? value : error(`% follows a number, not ${typeWords(value)}.`);
 }
 
-/** Adds a money value to a sum of the same currency; an error names both currencies otherwise. */
-export function addMoney(
-  sum: { value: Decimal; currency: string; kind: MoneyKind },
-  next: Value & { type: 'money' },
-): Value {
-  if (sum.currency !== next.currency) return mixedCurrencies(sum.currency, next.currency);
-  const kind = sum.kind === 'amount' && next.kind === 'amount' ? 'amount' : 'price';
-  return money(sum.value.plus(next.value), sum.currency, kind);
+/** Left plus right: numbers, money of one currency, a date and days. */
+export function plus(left: Value, right: Value): Value {
+  return add(left, right, '+');
 }
 
-function mixedCurrencies(one: string, other: string): Value {
-  return error(`${one} and ${other} cannot be mixed in one sum; convert one of them first.`);
-}
-
-type Numeric = Extract<Value, { type: 'number' | 'percent' }>;
-const isNumeric = (value: Value): value is Numeric => value.type === 'number' || value.type === 'percent';
-
-function add(left: Value, right: Value, operator: '+' | '-'): Value {
-  const sign = operator === '+' ? 1 : -1;
-  if (isNumeric(left) && isNumeric(right)) {
-    const sum = operator === '+' ? left.value.plus(right.value) : left.value.minus(right.value);
-    return left.type === 'percent' && right.type === 'percent' ? percent(sum) : number(sum);
-  }
-  if (left.type === 'money' && right.type === 'money') {
-    return addMoney(left, sign === 1 ? right : { ...right, value: right.value.neg() });
-  }
-  if (left.type === 'date' && right.type === 'number') return shiftDay(left.day, right.value.times(sign));
-  if (operator === '+' && left.type === 'number' && right.type === 'date') return shiftDay(right.day, left.value);
-  if (operator === '-' && left.type === 'date' && right.type === 'date') return number(left.day - right.day);
-  const verb = operator === '+' ? 'added to' : 'taken from';
-  const [one, other] = operator === '+' ? [left, right] : [right, left];
-  return error(`${typeWords(one)} cannot be ${verb} ${typeWords(other)}.`);
-}
-
-function shiftDay(day: number, days: Decimal): Value {
-  if (!days.isInteger()) return error('Only whole days can be added to a date.');
-  const shifted = day + days.toNumber();
-  if (Math.abs(shifted) > 2_900_000) return error('That date lies too far away.');
-  return { type: 'date', day: shifted };
-}
-
-function multiply(left: Value, right: Value): Value {
+/** Left times right: of the two, one at most is money. */
+export function multiply(left: Value, right: Value): Value {
   if (isNumeric(left) && isNumeric(right)) {
     const product = left.value.times(right.value);
     return left.type === 'percent' && right.type === 'percent' ? percent(product) : number(product);
   }
   if (left.type === 'money' && isNumeric(right)) return money(left.value.times(right.value), left.currency, 'price');
   if (isNumeric(left) && right.type === 'money') return money(right.value.times(left.value), right.currency, 'price');
-  return error(`${typeWords(left)} cannot be multiplied by ${typeWords(right)}.`);
+  return error(`${sentence(typeWords(left))} cannot be multiplied by ${typeWords(right)}.`);
+}
+
+/** A text of a length that can be kept, or the error that it is too long. */
+export function boundedText(value: string): Value {
+  return value.length <= LONGEST_TEXT ? text(value) : error(`A text may have ${LONGEST_TEXT} characters at most.`);
+}
+
+/** A day within the years 1 to 9999, or the error that it is not. */
+export function boundedDay(day: number): Value {
+  return day >= FIRST_DAY && day <= LAST_DAY ? { type: 'date', day } : error('That date lies too far away.');
+}
+
+/** The error that sums of two currencies were about to be mixed. */
+export function mixedCurrencies(one: string, other: string): Value {
+  return error(`${one} and ${other} cannot be mixed in one sum; convert one of them first, with EXCHANGE.`);
+}
+
+export type Numeric = NumberValue | PercentValue;
+export const isNumeric = (value: Value): value is Numeric => value.type === 'number' || value.type === 'percent';
+
+function add(left: Value, right: Value, operator: '+' | '-'): Value {
+  const subtracts = operator === '-';
+  if (left.type === 'money' && right.type === 'money') return addMoney(left, right, subtracts);
+  if (isNumeric(left) && isNumeric(right)) {
+    const sum = subtracts ? left.value.minus(right.value) : left.value.plus(right.value);
+    return left.type === 'percent' && right.type === 'percent' ? percent(sum) : number(sum);
+  }
+  // A plain zero is a zero of any currency: `unit_price * quantity - (rebate ?? 0)`.
+  if (left.type === 'money' && isPlainZero(right)) return left;
+  if (right.type === 'money' && isPlainZero(left)) return subtracts ? negate(right) : right;
+  if (left.type === 'date' && right.type === 'number') return shiftDay(left.day, subtracts ? right.value.neg() : right.value); // prettier-ignore
+  if (!subtracts && left.type === 'number' && right.type === 'date') return shiftDay(right.day, left.value);
+  if (subtracts && left.type === 'date' && right.type === 'date') return number(left.day - right.day);
+  const verb = subtracts ? 'taken from' : 'added to';
+  const [one, other] = subtracts ? [right, left] : [left, right];
+  return error(`${sentence(typeWords(one))} cannot be ${verb} ${typeWords(other)}.`);
+}
+
+function addMoney(left: MoneyValue, right: MoneyValue, subtracts: boolean): Value {
+  if (left.currency !== right.currency) return mixedCurrencies(left.currency, right.currency);
+  const kind: MoneyKind = left.kind === 'amount' && right.kind === 'amount' ? 'amount' : 'price';
+  const sum = subtracts ? left.value.minus(right.value) : left.value.plus(right.value);
+  return money(sum, left.currency, kind);
+}
+
+function shiftDay(day: number, days: Decimal): Value {
+  if (!days.isInteger()) return error('Only whole days can be added to a date.');
+  return boundedDay(day + days.toNumber());
 }
 
 function divide(left: Value, right: Value): Value {
@@ -137,55 +155,63 @@ function divide(left: Value, right: Value): Value {
     if (left.currency !== right.currency) return mixedCurrencies(left.currency, right.currency);
     return number(left.value.div(right.value));
   }
-  return error(`${typeWords(left)} cannot be divided by ${typeWords(right)}.`);
+  return error(`${sentence(typeWords(left))} cannot be divided by ${typeWords(right)}.`);
 }
 
-function power(left: Value, right: Value): Value {
+/** Left to the power of right, both plain numbers. @throws NumberTooGreat */
+export function power(left: Value, right: Value): Value {
   if (!isNumeric(left) || !isNumeric(right)) return error('Powers are taken of numbers.');
-  if (right.value.abs().gt(GREATEST_EXPONENT)) return error(`The exponent ${right.value.toFixed()} is too great.`);
-  const result = Decimal.pow(left.value, right.value);
-  return result.isFinite() ? number(result) : error('This power has no value.');
+  try {
+    return number(left.value.pow(right.value));
+  } catch (problem) {
+    if (problem instanceof NumberTooGreat) throw problem;
+    return error('This power has no value.');
+  }
 }
 
 function join(left: Value, right: Value, locale: string): Value {
   for (const side of [left, right]) {
-    if (side.type === 'record' || side.type === 'list') return error(`${typeWords(side)} cannot be joined to a text.`);
+    if (side.type === 'record' || side.type === 'list')
+      return error(`${sentence(typeWords(side))} cannot be joined to a text.`);
   }
-  return text(formatValue(left, locale) + formatValue(right, locale));
+  return boundedText(formatValue(left, locale) + formatValue(right, locale));
 }
 
-function areEqual(left: Value, right: Value): boolean | Value {
+/** Whether two values are the same one; an error where they have nothing in common. */
+export function areEqual(left: Value, right: Value): boolean | Value {
   if (left.type === 'blank' || right.type === 'blank') return left.type === right.type;
   const sign = compare(left, right);
   return typeof sign === 'number' ? sign === 0 : sign;
 }
 
 function ordered(left: Value, right: Value, holds: (sign: number) => boolean): Value {
-  if (left.type === 'boolean' || left.type === 'record') return error(`${typeWords(left)} has no order.`);
+  if (left.type === 'boolean' || left.type === 'record') return error(`${sentence(typeWords(left))} has no order.`);
   const sign = compare(left, right);
   return typeof sign === 'number' ? boolean(holds(sign)) : sign;
 }
 
 /** The sign of left − right, or an error where the two have nothing in common. Texts compare letter by letter. */
-function compare(left: Value, right: Value): number | Value {
+export function compare(left: Value, right: Value): number | Value {
   if (isNumeric(left) && isNumeric(right)) return left.value.comparedTo(right.value);
   if (left.type === 'money' && right.type === 'money') {
     if (left.currency !== right.currency) return mixedCurrencies(left.currency, right.currency);
     return left.value.comparedTo(right.value);
   }
   // Zero is zero in every currency, so `discount > 0` reads as it should for money too.
-  if (left.type === 'money' && right.type === 'number' && right.value.isZero()) return left.value.comparedTo(0);
-  if (left.type === 'number' && right.type === 'money' && left.value.isZero()) return -right.value.comparedTo(0);
+  if (left.type === 'money' && isPlainZero(right)) return left.value.sign();
+  if (right.type === 'money' && isPlainZero(left)) return -right.value.sign();
   if (left.type === 'text' && right.type === 'text')
     return left.value === right.value ? 0 : left.value < right.value ? -1 : 1;
   if (left.type === 'boolean' && right.type === 'boolean') return Number(left.value) - Number(right.value);
   if (left.type === 'date' && right.type === 'date') return left.day - right.day;
+  if (left.type === 'datetime' && right.type === 'datetime') return left.at - right.at;
   if (left.type === 'record' && right.type === 'record') return left.row.id === right.row.id ? 0 : 1;
-  return error(`${typeWords(left)} cannot be compared with ${typeWords(right)}.`);
+  return error(`${sentence(typeWords(left))} cannot be compared with ${typeWords(right)}.`);
 }
 
 function isMember(left: Value, right: Value): Value {
   if (right.type !== 'list') return error(`“in” looks in a list, not in ${typeWords(right)}.`);
   if (left.type === 'blank') return boolean(false);
+  if (left.type === 'record') return boolean(right.items.some((item) => item.type === 'record' && item.row === left.row)); // prettier-ignore
   return boolean(right.items.some((item) => areEqual(left, item) === true));
 }

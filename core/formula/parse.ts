@@ -69,8 +69,8 @@ function build(node: SyntaxNode, source: string, depth: number): Expression {
   switch (node.name) {
     case 'Number':
       return text.endsWith('%')
-        ? { kind: 'percent', value: new Decimal(text.slice(0, -1)).div(100), from, to }
-        : { kind: 'number', value: new Decimal(text), from, to };
+        ? { kind: 'percent', value: Decimal.of(text.slice(0, -1)).shifted(-2), from, to }
+        : { kind: 'number', value: Decimal.of(text), from, to };
     case 'Text':
       return { kind: 'text', value: text.slice(1, -1).replaceAll('""', '"'), from, to };
     case 'Boolean':

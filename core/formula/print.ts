@@ -8,17 +8,24 @@ export type Substitution = (node: Expression) => string | undefined;
 
 const LOOKS: Readonly<Record<string, string>> = { '*': '×', '/': '÷', '-': '−' };
 
+const printed = new WeakMap<Expression, string>();
+
 /**
  * Prints a formula in its canonical form, with as few brackets as its meaning allows:
  * parsing the result gives the same tree.
  */
 export function printFormula(expression: Expression): string {
-  return print(
-    expression,
-    0,
-    () => undefined,
-    (operator) => operator,
-  );
+  let text = printed.get(expression);
+  if (text === undefined) {
+    text = print(
+      expression,
+      0,
+      () => undefined,
+      (operator) => operator,
+    );
+    printed.set(expression, text);
+  }
+  return text;
 }
 
 /** Prints a formula for reading, values in place of names: `12 × 48.50 EUR × (1 − 10 %)`. */
@@ -41,7 +48,7 @@ function print(
     case 'number':
       return node.value.toFixed();
     case 'percent':
-      return `${node.value.times(100).toFixed()}%`;
+      return `${node.value.shifted(2).toFixed()}%`;
     case 'text':
       return `"${node.value.replaceAll('"', '""')}"`;
     case 'boolean':

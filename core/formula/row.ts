@@ -1,121 +1,224 @@
 import { Decimal } from '../money/decimal';
 import { fieldLabel, type FieldSchema, type RecordSchema } from '../record/schema';
 import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from '../record/snapshot';
+import type { Cell } from './cell';
 import { dayOf } from './date';
-import { error, money, percent, sentence, text, type BlankValue, type MoneyKind, type Value } from './value';
+import type { Scope } from './names';
+import {
+  canonical, error, money, percent, sentence, text, type BlankValue, type ListValue, type MoneyKind, type Value,
+} from './value'; // prettier-ignore
 
-/** Something with named values: a record of the CRM, an item of a list, a group made by GROUP. */
-export interface Row {
-  /** Path for digests: lines by their id, `deal.lines{L-17}`, so that a moved line is still the same line. */
-  path: string;
-  id: string;
-  /** What people call it. */
-  title: string;
-  /** Where it stands in its list, for messages: "Line 4, Vent motor". Absent for the record itself. */
-  place?: string;
-  /** The list it came from, which decides the figures it has: `lines` or a derived list's name. */
-  list?: string;
-  has(name: string): boolean;
-  /** Its own value of that name; only asked for names it has. */
-  value(name: string): Value;
-  /** What people call the value of that name. */
-  label(name: string): string;
-}
-
-/** A row over a record that was read from the CRM. */
-export class RecordRow implements Row {
-  readonly id: string;
-  readonly title: string;
-  readonly #values = new Map<string, Value>();
+/** One value of a row, and the cells that were computed from it. */
+export class RowField {
+  dependents?: Cell[] | Set<Cell>;
 
   constructor(
-    readonly snapshot: RecordSnapshot,
-    readonly schema: RecordSchema,
+    readonly row: Row,
+    readonly name: string,
+    public value: Value,
+  ) {}
+
+  get path(): string {
+    return `${this.row.path}.${this.name}`;
+  }
+
+  get label(): string {
+    return this.row.label(this.name);
+  }
+
+  /** Whether it counts as used: what stands in a record of the CRM does; a group's key or a table's cell does not. */
+  get counts(): boolean {
+    return this.row.fromCrm && this.value.type !== 'record';
+  }
+
+  /** What counts when a document is compared with its record later. */
+  get canonical(): string {
+    return canonical(this.value);
+  }
+}
+
+/** Something with named values: a record of the CRM, an item of a list, a group made by GROUP. */
+export abstract class Row {
+  /** What people call it. */
+  abstract readonly title: string;
+  /** What its bare names mean; kept here by the sheet that owns the row. */
+  scope?: Scope;
+  /** Its own figures, by their position in the list's; kept here by the sheet that owns the row. */
+  readonly cells: Cell[] = [];
+  protected readonly fields = new Map<string, RowField>();
+
+  constructor(
+    /** Path for digests: lines by their id, `deal.lines{L-17}`, so that a moved line is still the same line. */
     readonly path: string,
-    readonly place?: string,
+    readonly id: string,
+    /** Where it stands in its list, for messages: "Line 4, Vent motor". Absent for the record itself. */
+    public place?: string,
+    /** The list it came from, which decides the figures it has: `lines` or a derived list's name. */
     readonly list?: string,
-  ) {
-    this.id = snapshot.id;
-    const { name } = snapshot.fields;
-    this.title = typeof name === 'string' ? name : snapshot.id;
-  }
+  ) {}
 
-  has(name: string): boolean {
-    return this.#field(name) !== undefined || name in this.snapshot.fields;
-  }
+  abstract readonly fromCrm: boolean;
+  abstract has(name: string): boolean;
+  /** What people call the value of that name. */
+  abstract label(name: string): string;
+  /** Rows of the same shape have the same names, so that names need to be looked up for one of them only. */
+  abstract get shape(): string;
+  protected abstract read(name: string): Value;
 
-  label(name: string): string {
-    return fieldLabel(this.schema, this.snapshot.type, name);
+  /** Its own value of that name; only asked for names it has. */
+  field(name: string): RowField {
+    let field = this.fields.get(name);
+    if (!field) this.fields.set(name, (field = new RowField(this, name, this.read(name))));
+    return field;
   }
 
   value(name: string): Value {
-    let value = this.#values.get(name);
-    if (!value) {
-      value = this.#read(name);
-      this.#values.set(name, value);
+    return this.field(name).value;
+  }
+}
+
+/** A row over a record that was read from the CRM. */
+export class RecordRow extends Row {
+  readonly fromCrm = true;
+
+  constructor(
+    private snapshot: RecordSnapshot,
+    readonly source: { schema: RecordSchema; timeZone: string },
+    path: string,
+    place?: string,
+    list?: string,
+  ) {
+    super(path, snapshot.id, place, list);
+  }
+
+  get title(): string {
+    const { name } = this.snapshot.fields;
+    return typeof name === 'string' ? name : this.id;
+  }
+
+  get shape(): string {
+    return this.snapshot.type;
+  }
+
+  has(name: string): boolean {
+    const type = this.source.schema.types[this.snapshot.type];
+    return type ? type.fields[name] !== undefined : name in this.snapshot.fields;
+  }
+
+  label(name: string): string {
+    return fieldLabel(this.source.schema, this.snapshot.type, name);
+  }
+
+  /**
+   * Takes the record as it is now. Fields, and items of lists, that stayed the same stay the same objects.
+   * @returns the fields whose values changed, here and in what belongs to it
+   */
+  update(snapshot: RecordSnapshot, place = this.place): RowField[] {
+    const before = this.snapshot;
+    const moved = place !== this.place;
+    this.snapshot = snapshot;
+    this.place = place;
+    if (before === snapshot && !moved) return [];
+    const changed: RowField[] = [];
+    for (const field of this.fields.values()) {
+      const [was, is] = [before.fields[field.name], snapshot.fields[field.name]];
+      if (was === is && !(moved && (field.value.type === 'blank' || field.value.type === 'error'))) continue;
+      changed.push(...this.#replace(field, is));
     }
-    return value;
+    return changed;
+  }
+
+  #replace(field: RowField, is: FieldValue | undefined): RowField[] {
+    const { value } = field;
+    if (value.type === 'record' && value.row instanceof RecordRow && is && isRecord(is) && is.id === value.row.id) {
+      return value.row.update(is);
+    }
+    if (is !== undefined && isRecordList(is) && value.type === 'list') return this.#replaceList(field, value, is);
+    const next = this.read(field.name);
+    if (canonical(next) === canonical(value) && next.type === value.type && next.type !== 'error') return [];
+    field.value = next;
+    return [field];
+  }
+
+  /** Rows of records that are still there are kept; the list itself changes only if its members or their order do. */
+  #replaceList(field: RowField, list: ListValue, records: readonly RecordSnapshot[]): RowField[] {
+    const known = new Map(list.items.flatMap((item) => (item.type === 'record' ? [[item.row.id, item.row]] : [])));
+    const changed: RowField[] = [];
+    const rows = records.map((record, position) => {
+      const row = known.get(record.id);
+      if (!(row instanceof RecordRow)) return this.#item(field.name, record, position);
+      changed.push(...row.update(record, placeOf(record, position)));
+      return row;
+    });
+    const same = rows.length === list.items.length && rows.every((row, position) => isRow(list.items[position], row));
+    if (!same) {
+      field.value = { ...list, items: rows.map((row): Value => ({ type: 'record', row })) };
+      changed.push(field);
+    }
+    return changed;
   }
 
   #field(name: string): FieldSchema | undefined {
-    return this.schema.types[this.snapshot.type]?.fields[name];
+    return this.source.schema.types[this.snapshot.type]?.fields[name];
   }
 
-  #read(name: string): Value {
+  protected read(name: string): Value {
     const raw = this.snapshot.fields[name];
     const path = `${this.path}.${name}`;
-    if (raw === undefined) {
-      const label = fieldLabel(this.schema, this.snapshot.type, name);
-      return error(`“${label}” was not read from the CRM for this document.`, { path });
-    }
+    if (raw === undefined) return error(`“${this.label(name)}” was not read from the CRM for this document.`, { path });
     return this.#typed(name, raw, path);
   }
 
   #typed(name: string, raw: FieldValue, path: string): Value {
-    const field = this.#field(name);
     if (isRecordList(raw)) return this.#list(name, raw, path);
     if (raw === null) {
-      if (field?.type === 'choices') return { type: 'list', items: [] };
-      if (field?.type === 'boolean') return { type: 'boolean', value: false };
+      const type = this.#field(name)?.type;
+      if (type === 'choices') return { type: 'list', items: [] };
+      if (type === 'boolean') return { type: 'boolean', value: false };
       return this.#blank(name, path);
     }
     if (typeof raw === 'string') return raw.trim() === '' ? this.#blank(name, path) : text(raw);
     if (typeof raw === 'boolean') return { type: 'boolean', value: raw };
-    if (isRecord(raw)) return { type: 'record', row: new RecordRow(raw, this.schema, path, this.place) };
-    if ('number' in raw) return { type: 'number', value: new Decimal(raw.number) };
-    if ('percent' in raw) return percent(new Decimal(raw.percent));
+    if (isRecord(raw)) return { type: 'record', row: new RecordRow(raw, this.source, path, this.place) };
+    if ('number' in raw) return { type: 'number', value: Decimal.of(raw.number) };
+    if ('percent' in raw) return percent(Decimal.of(raw.percent));
     if ('amount' in raw) {
-      if (!raw.currency) return error(`${this.#prefix()}${fieldLabel(this.schema, this.snapshot.type, name)} has no currency.`, { path }); // prettier-ignore
-      return money(new Decimal(raw.amount), raw.currency, 'price');
+      if (!raw.currency) return error(`${this.place ? `${this.place}: ` : ''}${this.label(name)} has no currency.`, { path }); // prettier-ignore
+      return money(Decimal.of(raw.amount), raw.currency, 'price');
     }
     if ('date' in raw) return dated(raw.date, path);
-    if ('datetime' in raw) return dated(raw.datetime.slice(0, 10), path);
+    if ('datetime' in raw) return timed(raw.datetime, this.source.timeZone, path);
     return { type: 'list', items: raw.choices.map(text) };
   }
 
   #list(name: string, records: readonly RecordSnapshot[], path: string): Value {
-    const rows = records.map((record, position) => {
-      const title = typeof record.fields.name === 'string' ? `, ${record.fields.name}` : '';
-      return new RecordRow(record, this.schema, `${path}{${record.id}}`, `Line ${position + 1}${title}`, name);
-    });
-    const items = rows.map((row): Value => ({ type: 'record', row }));
+    const items = records.map((record, position): Value => ({ type: 'record', row: this.#item(name, record, position) })); // prettier-ignore
     return { type: 'list', items, of: { list: name, recordType: this.#field(name)?.target }, path };
   }
 
+  #item(list: string, record: RecordSnapshot, position: number): RecordRow {
+    const path = `${this.path}.${list}{${record.id}}`;
+    return new RecordRow(record, this.source, path, placeOf(record, position), list);
+  }
+
   #blank(name: string, path: string): BlankValue {
-    const label = fieldLabel(this.schema, this.snapshot.type, name).toLowerCase();
-    const owner = this.place ? '' : `${ownerWords(this.schema, this.snapshot, this.path)} has `;
+    const label = this.label(name).toLowerCase();
+    const owner = this.place ? '' : `the ${this.#typeLabel()} has `;
     return { type: 'blank', cause: `${owner}no ${label}`, place: this.place, path };
   }
 
-  #prefix(): string {
-    return this.place ? `${this.place}: ` : '';
+  #typeLabel(): string {
+    return this.source.schema.types[this.snapshot.type]?.label.toLowerCase() ?? this.path.split('.').at(-1)!;
   }
 }
 
-function ownerWords(schema: RecordSchema, snapshot: RecordSnapshot, path: string): string {
-  const label = schema.types[snapshot.type]?.label.toLowerCase() ?? path.split('.').at(-1)!;
-  return `the ${label}`;
+function isRow(item: Value | undefined, row: Row): boolean {
+  return item?.type === 'record' && item.row === row;
+}
+
+function placeOf(record: RecordSnapshot, position: number): string {
+  const { name } = record.fields;
+  return `Line ${position + 1}${typeof name === 'string' ? `, ${name}` : ''}`;
 }
 
 function dated(iso: string, path: string): Value {
@@ -123,26 +226,44 @@ function dated(iso: string, path: string): Value {
   return day === undefined ? error(`${sentence(iso)} is not a date.`, { path }) : { type: 'date', day };
 }
 
-/** A row over plain values: a group, or one of the roots `company`, `document`, `ask`, `user`. */
-export class ValuesRow implements Row {
+function timed(iso: string, zone: string, path: string): Value {
+  const at = Date.parse(iso);
+  return Number.isNaN(at)
+    ? error(`${sentence(iso)} is not a date and time.`, { path })
+    : { type: 'datetime', at, zone };
+}
+
+/** A row over plain values: a group, a row of a table, or one of the roots `company`, `document`, `ask`, `user`. */
+export class ValuesRow extends Row {
+  readonly fromCrm = false;
+  readonly #shape: string | undefined;
+
   constructor(
-    readonly path: string,
-    readonly id: string,
+    path: string,
+    id: string,
     readonly title: string,
     readonly values: Readonly<Record<string, Value>>,
-    readonly list?: string,
-    readonly place?: string,
-  ) {}
+    list?: string,
+    place?: string,
+    shape?: string,
+  ) {
+    super(path, id, place, list);
+    this.#shape = shape;
+  }
+
+  get shape(): string {
+    return this.#shape ?? Object.keys(this.values).join();
+  }
 
   has(name: string): boolean {
-    return name in this.values;
+    return Object.hasOwn(this.values, name);
   }
 
   label(name: string): string {
     return name.replaceAll('_', ' ');
   }
 
-  value(name: string): Value {
+  protected read(name: string): Value {
     return this.values[name]!;
   }
 }

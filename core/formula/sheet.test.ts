@@ -65,7 +65,7 @@ describe('arithmetic', () => {
   it('names both currencies when they are mixed', () => {
     const mixed = withFields(vents, { amount: { amount: '1', currency: 'EUR' } });
     expect(message('deal.amount + SUM(lines.net)', mixed)).toBe(
-      'EUR and GBP cannot be mixed in one sum; convert one of them first.',
+      'EUR and GBP cannot be mixed in one sum; convert one of them first, with EXCHANGE.',
     );
   });
 
@@ -190,7 +190,7 @@ describe('figures', () => {
     const sheet = sheetOf(demoSnapshot('D-1200'));
     const list = sheet.evaluate('test', 'lines').value;
     const first = list.type === 'list' && list.items[0]?.type === 'record' ? list.items[0].row : undefined;
-    const workings = workingsOf(sheet.itemFigure(first!, NET), 'en-GB');
+    const workings = workingsOf(sheet.itemFigure(first!, NET), sheet, 'en-GB');
     expect(workings.sentence.replaceAll('\u00a0', ' ').replaceAll('\u202f', ' ')).toBe(
       'net of line 1, Third of a training fund = 3 × 33.333 EUR × (1 − 0 %) = 99.999 EUR, rounded = 100.00 EUR',
     );

@@ -1,27 +1,21 @@
 import { roundMoney } from '../money/currency';
-import { roundTo, type RoundingMode } from '../money/decimal';
+import { Decimal, NumberTooGreat, roundTo, type RoundingMode } from '../money/decimal';
 import type { RecordSchema } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
 import { FormulaError, type Expression } from './ast';
-import type { Cell, InputSource } from './cell';
-import { LINES, type DerivedList, type Figure, type FigureSheet } from './figure';
-import { asCondition, callFunction, type CallContext } from './functions';
+import { Cell, invalidate, type Column, type Found } from './cell';
+import { LINES, type Figure, type FigureSheet } from './figure';
+import { asCondition, callFunction } from './functions';
+import type { Argument, CallContext, ExchangeRate, RegisteredDocument } from './functions/function';
+import { figuresOfList, Scope, worldOf, type World } from './names';
 import { applyBinary, asPercentage, negate } from './operators';
 import { parseFormula } from './parse';
 import { printFormula } from './print';
-import { moneyHeld, RecordRow, ValuesRow, type Row } from './row';
+import { moneyHeld, RecordRow, ValuesRow, type Row, type RowField } from './row';
+import { TABLES, tablesOf } from './tables';
 import {
-  boolean,
-  canonical,
-  error,
-  money,
-  number,
-  percent,
-  text,
-  typeWords,
-  type ListValue,
-  type Value,
-} from './value';
+  boolean, canonical, error, isPlainZero, money, number, percent, text, typeWords, type ListValue, type Value,
+} from './value'; // prettier-ignore
 
 /** What the formulas of one document are evaluated over. */
 export interface SheetInput {
@@ -33,135 +27,166 @@ export interface SheetInput {
   /** Further roots with plain values: company, document, ask, user. */
   roots: Readonly<Record<string, Readonly<Record<string, Value>>>>;
   locale: string;
+  /** IANA name of the zone that moments are shown in. */
+  timeZone?: string;
+  /** The document's day, counted from 1970-01-01: TODAY, and the day of exchange rates. */
+  today?: number;
   serial?: number;
+  /** Earlier filed documents of the same record, oldest first. */
+  registered?: readonly RegisteredDocument[];
+  rates?: readonly ExchangeRate[];
 }
 
 /** Longer lists are refused with a sentence: no document prints them. */
 const LONGEST_LIST = 200_000;
+/** Formulas inside figures inside figures: beyond this an error value, never a full stack. */
+const DEEPEST_EVALUATION = 900;
 
 /**
  * Evaluates figures and formulas over one record. Every figure is computed when it is first asked for and once only,
- * so the order in which figures are written does not matter. Nothing here throws for what a formula says or a
- * record holds: whatever goes wrong is an error value.
+ * so the order in which figures are written does not matter; after a change of the record only what depends on the
+ * change is computed again. Nothing here throws for what a formula says or a record holds: whatever goes wrong is an
+ * error value.
  */
 export class Sheet {
   readonly record: RecordRow;
   readonly rounding: RoundingMode;
-  readonly #perLine: ReadonlyMap<string, Figure>;
-  readonly #lists: ReadonlyMap<string, DerivedList>;
-  readonly #document: ReadonlyMap<string, Figure>;
+  readonly world: World;
   readonly #roots: ReadonlyMap<string, ValuesRow>;
   readonly #cells = new Map<string, Cell>();
-  readonly #rowCells = new WeakMap<Row, Map<string, Cell>>();
-  #currency: string | undefined | null = null;
+  readonly #shared = new Map<string, Cell>();
+  readonly #sharedOf = new WeakMap<object, Map<string, Cell>>();
+  readonly #scopes = new Map<string, Scope>();
+  readonly #positions = new Map<Figure, number>();
+  readonly #columns = new WeakMap<readonly Value[], Map<string, Column>>();
+  readonly #outside: Scope;
+  readonly #currency: Cell;
+  #depth = 0;
 
   constructor(readonly input: SheetInput) {
-    const { sheet, snapshot, schema, root, roots } = input;
-    this.record = new RecordRow(snapshot, schema, root);
+    const { sheet, snapshot, schema, root, roots, timeZone = 'UTC' } = input;
+    this.record = new RecordRow(snapshot, { schema, timeZone }, root);
     this.rounding = sheet.rounding;
-    this.#perLine = new Map(sheet.perLine.map((figure) => [figure.name, figure]));
-    this.#lists = new Map(sheet.lists.map((list) => [list.name, list]));
-    this.#document = new Map(sheet.document.map((figure) => [figure.name, figure]));
-    this.#roots = new Map(
-      Object.entries(roots).map(([name, values]) => [name, new ValuesRow(name, name, name, values)]),
-    );
+    const all = sheet.tables ? { ...roots, [TABLES]: tablesOf(sheet.tables, () => this.currency) } : roots;
+    this.#roots = new Map(Object.entries(all).map(([name, values]) => [name, new ValuesRow(name, name, name, values)]));
+    this.world = worldOf(sheet, root, this.record.has(LINES), this.#roots.keys());
+    this.#outside = new Scope(undefined, this.world);
+    this.#currency = new Cell('currency', sheet.currency);
   }
 
   /** The document's currency by the sheet's formula; undefined if the record has none. */
   get currency(): string | undefined {
-    if (this.#currency === null) {
-      this.#currency = undefined;
-      const { value } = this.evaluate('currency', this.input.sheet.currency);
-      this.#currency = value.type === 'text' ? value.value : undefined;
-    }
-    return this.#currency;
+    if (this.#currency.state === 'evaluating') return undefined;
+    const { value } = this.#computed(this.#currency);
+    return value.type === 'text' ? value.value : undefined;
   }
 
-  /** A figure of the document by name. */
+  /** A figure of the document, or a derived list, by name. */
   figure(name: string): Cell {
-    const figure = this.#document.get(name);
-    if (figure) return this.#named(name, figure);
-    const list = this.#lists.get(name);
-    if (list) return this.#list(list);
-    return this.#failed(name, error(`There is no figure “${name}”.`));
+    let cell = this.#cells.get(name);
+    if (!cell) {
+      const figure = this.world.figures.get(name);
+      const list = this.world.lists.get(name);
+      cell = new Cell(name, figure?.formula ?? list?.formula ?? '', undefined, figure);
+      if (!figure && !list) cell.value = error(`There is no figure “${name}”.`);
+      if (!figure && !list) cell.state = 'done';
+      this.#cells.set(name, cell);
+    }
+    return this.#computed(cell);
   }
 
   /** A figure of an item: of a line, or a column of a derived list's row. */
   itemFigure(row: Row, figure: Figure): Cell {
-    let cells = this.#rowCells.get(row);
-    if (!cells) this.#rowCells.set(row, (cells = new Map()));
-    const known = cells.get(figure.name);
-    if (known) return known;
-    const cell = newCell(`${figure.name} of ${row.path}`, figure.formula, row, figure);
-    cells.set(figure.name, cell);
-    return this.#compute(cell);
+    let position = this.#positions.get(figure);
+    if (position === undefined) this.#positions.set(figure, (position = this.itemFigures(row).indexOf(figure)));
+    return this.#computed((row.cells[position] ??= new Cell(figure.name, figure.formula, row, figure)));
   }
 
   /** The figures that an item of a list has besides its own values. */
   itemFigures(row: Row): readonly Figure[] {
-    if (row.list === LINES) return this.input.sheet.perLine;
-    return (row.list && this.#lists.get(row.list)?.columns) || [];
+    return figuresOfList(row.list, this.world);
   }
 
   /** Evaluates a formula of the page, with an item in scope where there is one. */
   evaluate(id: string, formula: string, row?: Row): Cell {
-    return this.#compute(newCell(id, formula, row));
+    return this.#computed(new Cell(id, formula, row, undefined, false));
   }
 
-  #named(name: string, figure: Figure): Cell {
-    const known = this.#cells.get(name);
-    if (known) return known;
-    const cell = newCell(name, figure.formula, undefined, figure);
-    this.#cells.set(name, cell);
-    return this.#compute(cell);
+  /** Takes the record as it is now: what depends on what changed is computed anew when it is next asked for. */
+  update(snapshot: RecordSnapshot): void {
+    invalidate(this.record.update(snapshot));
   }
 
-  #list(list: DerivedList): Cell {
-    const known = this.#cells.get(list.name);
-    if (known) return known;
-    const cell = newCell(list.name, list.formula);
-    this.#cells.set(list.name, cell);
-    this.#compute(cell);
-    if (cell.value.type === 'list') cell.value = this.#owned(cell.value, list.name);
-    else if (cell.value.type !== 'error') cell.value = error(`“${list.name}” is ${typeWords(cell.value)}, not a list.`);
-    return cell;
+  /**
+   * How a cell's formula came to its value: what each of its paths, filters and calls gave. Computed once more, since
+   * only what someone opens needs it.
+   */
+  trace(cell: Cell): ReadonlyMap<Expression, Found> {
+    const found = new Map<Expression, Found>();
+    if (!cell.expression) return found;
+    const scratch = new Cell(cell.name, cell.formula, cell.row, cell.figure, false);
+    this.#guarded(cell.expression, new Frame(scratch, cell.row, false, found));
+    return found;
   }
 
-  /** The items of a derived list belong to it from now on, so that they have its columns. */
-  #owned(value: ListValue, list: string): ListValue {
-    const items = value.items.map((item): Value => {
-      if (item.type !== 'record' || !(item.row instanceof ValuesRow)) return item;
-      const { id, title, values, place } = item.row;
-      return { type: 'record', row: new ValuesRow(`${list}{${id}}`, id, title, values, list, place) };
-    });
-    return { ...value, items, of: { list } };
-  }
-
-  #failed(id: string, value: Value): Cell {
-    return { ...newCell(id, ''), state: 'done', value };
-  }
-
-  #compute(cell: Cell): Cell {
-    try {
-      cell.expression = parseFormula(cell.formula);
-      cell.value = this.#evaluate(cell.expression, cell, cell.row);
-    } catch (problem) {
-      if (!(problem instanceof FormulaError)) throw problem;
-      cell.value = error(`The formula “${cell.formula}” cannot be read: ${problem.message}`);
-    }
+  /** The value of a cell, computed if it is not. */
+  #computed(cell: Cell): Cell {
+    if (cell.state !== 'new') return cell;
+    cell.state = 'evaluating';
+    cell.value = this.#read(cell);
     if (cell.figure) this.#settle(cell, cell.figure);
+    else if (!cell.row && this.world.lists.has(cell.name) && this.#cells.get(cell.name) === cell) this.#own(cell);
     cell.state = 'done';
     return cell;
   }
 
+  #read(cell: Cell): Value {
+    try {
+      cell.expression ??= parseFormula(cell.formula);
+    } catch (problem) {
+      if (!(problem instanceof FormulaError)) throw problem;
+      return error(`The formula “${cell.formula}” cannot be read: ${problem.message}`);
+    }
+    return this.#guarded(cell.expression, new Frame(cell, cell.row, false));
+  }
+
+  #guarded(expression: Expression, frame: Frame): Value {
+    const depth = this.#depth;
+    try {
+      return this.#evaluate(expression, frame);
+    } catch (problem) {
+      if (problem instanceof NumberTooGreat) return error(problem.message);
+      throw problem;
+    } finally {
+      this.#depth = depth;
+    }
+  }
+
+  /** The items of a derived list belong to it from now on, so that they have its columns. */
+  #own(cell: Cell): void {
+    const { value, name } = cell;
+    if (value.type === 'error') return;
+    if (value.type !== 'list') {
+      cell.value = error(`“${name}” is ${typeWords(value)}, not a list.`);
+      return;
+    }
+    const items = value.items.map((item): Value => {
+      if (item.type !== 'record' || !(item.row instanceof ValuesRow)) return item;
+      const { id, title, values, place, shape } = item.row;
+      return { type: 'record', row: new ValuesRow(`${name}{${id}}`, id, title, values, name, place, shape) };
+    });
+    cell.value = { ...value, items, of: { list: name } };
+  }
+
   /** Gives a figure's value its declared type and rounding, keeping what it was before. */
   #settle(cell: Cell, figure: Figure): void {
-    const settled = this.#typed(cell.value, figure, cell.row);
+    const before = cell.value;
+    const settled = this.#typed(before, figure, cell.row);
     if (settled.type === 'error') {
       cell.value = settled.figure ? settled : { ...settled, figure: figure.name };
       return;
     }
-    if ('value' in settled && 'value' in cell.value && String(settled.value) !== String(cell.value.value)) cell.beforeRounding = cell.value; // prettier-ignore
+    if (isDecimal(before) && isDecimal(settled) && !before.value.equals(settled.value)) cell.beforeRounding = before;
     cell.value = settled;
   }
 
@@ -169,17 +194,19 @@ export class Sheet {
     if (value.type === 'error' || value.type === 'blank') return value;
     switch (figure.type) {
       case 'amount':
+        if (isPlainZero(value) && this.currency) return money(Decimal.ZERO, this.currency, 'amount');
         if (value.type !== 'money') break;
         return money(roundMoney(value.value, value.currency, this.rounding), value.currency, 'amount');
       case 'price':
+        if (isPlainZero(value) && this.currency) return money(Decimal.ZERO, this.currency, 'price');
         if (value.type !== 'money') break;
-        return money(digitsOf(figure, value.value, this.rounding), value.currency, 'price');
+        return money(this.#toDigits(value.value, figure), value.currency, 'price');
       case 'number':
         if (value.type !== 'number' && value.type !== 'percent') break;
-        return number(digitsOf(figure, value.value, this.rounding));
+        return number(this.#toDigits(value.value, figure));
       case 'percent':
         if (value.type !== 'number' && value.type !== 'percent') break;
-        return percent(digitsOf(figure, value.value, this.rounding));
+        return percent(this.#toDigits(value.value, figure));
       default:
         if (value.type === figure.type) return value;
     }
@@ -187,10 +214,14 @@ export class Sheet {
     return error(`${where}“${figure.label}” should be ${DECLARED_WORDS[figure.type]}, but its formula gives ${typeWords(value)}.`, { figure: figure.name }); // prettier-ignore
   }
 
-  #evaluate(node: Expression, cell: Cell, row: Row | undefined): Value {
+  #toDigits(value: Decimal, { digits }: Figure): Decimal {
+    return digits === undefined ? value : roundTo(value, digits, this.rounding);
+  }
+
+  #evaluate(node: Expression, frame: Frame): Value {
     switch (node.kind) {
       case 'number':
-        return number(node.value);
+        return { type: 'number', value: node.value };
       case 'percent':
         return percent(node.value);
       case 'text':
@@ -198,192 +229,362 @@ export class Sheet {
       case 'boolean':
         return boolean(node.value);
       case 'name':
-        return this.#noted(node, this.#name(node.name, cell, row), cell, row);
+        return this.#name(node, frame);
+    }
+    if (++this.#depth > DEEPEST_EVALUATION) {
+      this.#depth--;
+      return error(`Formulas build on each other more than ${DEEPEST_EVALUATION} levels deep.`);
+    }
+    const value = this.#compound(node, frame);
+    this.#depth--;
+    return value;
+  }
+
+  #compound(
+    node: Exclude<Expression, { kind: 'number' | 'percent' | 'text' | 'boolean' | 'name' }>,
+    frame: Frame,
+  ): Value {
+    // prettier-ignore
+    switch (node.kind) {
       case 'member':
-        return this.#noted(node, this.#member(node, cell, row), cell, row);
+        return this.#member(node, frame);
       case 'filter':
-        return this.#noted(node, { value: this.#filter(node, cell, row), source: { kind: 'computed' } }, cell, row);
+        return this.#filter(node, frame);
       case 'call':
-        return callFunction(node.name, node.arguments, this.#callContext(cell, row));
+        return this.#call(node, frame);
       case 'negative':
-        return negate(this.#evaluate(node.operand, cell, row));
+        return negate(this.#evaluate(node.operand, frame));
       case 'percentage':
-        return asPercentage(this.#evaluate(node.operand, cell, row));
+        return asPercentage(this.#evaluate(node.operand, frame));
       case 'not': {
-        const holds = asCondition(this.#evaluate(node.operand, cell, row));
+        const holds = asCondition(this.#evaluate(node.operand, frame));
         return typeof holds === 'boolean' ? boolean(!holds) : holds;
       }
       case 'binary':
-        return this.#binary(node, cell, row);
+        return this.#binary(node, frame);
     }
   }
 
-  #binary(node: Extract<Expression, { kind: 'binary' }>, cell: Cell, row: Row | undefined): Value {
-    const left = this.#evaluate(node.left, cell, row);
+  #binary(node: Extract<Expression, { kind: 'binary' }>, frame: Frame): Value {
+    const left = this.#evaluate(node.left, frame);
     if (node.operator === '??') {
-      const value = left.type === 'blank' ? this.#evaluate(node.right, cell, row) : left;
-      return this.#noted(node, { value, source: { kind: 'computed' } }, cell, row);
+      return frame.found(node, left.type === 'blank' ? this.#evaluate(node.right, frame) : left);
     }
     if (node.operator === 'and' || node.operator === 'or') {
       const decided = node.operator === 'or';
       const first = asCondition(left);
       if (typeof first !== 'boolean') return first;
       if (first === decided) return boolean(decided);
-      const second = asCondition(this.#evaluate(node.right, cell, row));
+      const second = asCondition(this.#evaluate(node.right, frame));
       return typeof second === 'boolean' ? boolean(second) : second;
     }
-    return applyBinary(node.operator, left, this.#evaluate(node.right, cell, row), this.input.locale);
+    return applyBinary(node.operator, left, this.#evaluate(node.right, frame), this.input.locale);
   }
 
-  #callContext(cell: Cell, row: Row | undefined): CallContext {
-    return {
-      locale: this.input.locale,
-      currency: this.currency,
-      rounding: this.rounding,
-      serial: this.input.serial,
-      evaluate: (expression) => this.#evaluate(expression, cell, row),
-      evaluateFor: (expression, item) =>
-        item.type === 'record' ? this.#evaluate(expression, cell, item.row) : error('The list holds no records.'),
-    };
-  }
-
-  /** Keeps an input of the cell's own formula for its workings; what a filter looks at per item is not one. */
-  #noted(node: Expression, found: Found, cell: Cell, row: Row | undefined): Value {
-    if (row === cell.row) cell.inputs.set(node, found);
-    return found.value;
-  }
-
-  /**
-   * What a bare name means. A name with two meanings is an error and never a guess, so that a field that is added
-   * in the CRM later cannot change a formula silently.
-   */
-  #name(name: string, cell: Cell, row: Row | undefined): Found {
-    if (name === 'item' && row) return computed({ type: 'record', row });
-    const meanings: (() => Found)[] = [];
-    const spelled: string[] = [];
-    if (row?.has(name)) {
-      meanings.push(() => this.#field(row, name, cell));
-      spelled.push(`item.${name}`);
+  #call(node: Extract<Expression, { kind: 'call' }>, frame: Frame): Value {
+    // What is the same for every item is computed once: `net / SUM(lines.net)`.
+    if (frame.row && node.arguments.length > 0 && !frame.traced && !this.#scopeOf(frame.row).dependsOnItem(node)) {
+      return this.#throughCell(
+        node,
+        this.#sharedCell(printFormula(node), () => this.#guardedCell(node)),
+        frame,
+      );
     }
-    const itemFigure = row && this.itemFigures(row).find((figure) => figure.name === name);
-    if (itemFigure) {
-      meanings.push(() => this.#throughCell(this.itemFigure(row, itemFigure), cell));
-      spelled.push(`the column ${name}`);
-    }
-    if (this.#document.has(name) || this.#lists.has(name)) {
-      meanings.push(() => this.#throughCell(this.figure(name), cell));
-      spelled.push(`figures.${name}`);
-    }
-    if (name === this.input.root) meanings.push(() => computed({ type: 'record', row: this.record }));
-    if (name === LINES && this.record.has(LINES)) {
-      meanings.push(() => this.#field(this.record, LINES, cell));
-      spelled.push(`${this.input.root}.${LINES}`);
-    }
-    const root = this.#roots.get(name);
-    if (root) meanings.push(() => computed({ type: 'record', row: root }));
-    if (name === 'figures' && meanings.length === 0) return computed({ type: 'record', row: FIGURES });
-
-    if (meanings.length === 1) return meanings[0]!();
-    if (meanings.length === 0) return computed(error(`“${name}” is neither a field nor a figure.`));
-    return computed(error(`“${name}” could mean ${spelled.join(' or ')}; write out which.`));
+    return frame.found(node, callFunction(node.name, node.arguments, new Call(this, frame, this.#valueOf)));
   }
 
-  #member(node: Extract<Expression, { kind: 'member' }>, cell: Cell, row: Row | undefined): Found {
-    const object = this.#evaluate(node.object, cell, row);
-    if (object.type === 'error' || object.type === 'blank') return computed(object);
-    if (object.type === 'record') return this.#of(object.row, node.name, cell);
-    if (object.type !== 'list') return computed(error(`${typeWords(object)} has no “${node.name}”.`));
-    const items = object.items.map((item) =>
-      item.type === 'record'
-        ? this.#of(item.row, node.name, cell).value
-        : error(`The list's items have no “${node.name}”.`),
-    );
-    const failed = items.find((item) => item.type === 'error');
-    return computed(failed ?? { type: 'list', items, holds: this.#held(object, node.name) });
+  readonly #valueOf = (expression: Expression, frame: Frame) => this.#evaluate(expression, frame);
+
+  #guardedCell(node: Expression): Cell {
+    const cell = new Cell(printFormula(node), printFormula(node));
+    cell.expression = node;
+    return cell;
   }
 
-  #of(row: Row, name: string, cell: Cell): Found {
-    if (row === FIGURES) return this.#throughCell(this.figure(name), cell);
-    const figure = this.itemFigures(row).find((each) => each.name === name);
-    if (figure && row.has(name))
-      return computed(error(`“${name}” is a field and a column of the list; rename the column.`));
-    if (figure) return this.#throughCell(this.itemFigure(row, figure), cell);
-    if (row.has(name)) return this.#field(row, name, cell);
-    return computed(error(`“${row.path.replace(/\{.*?\}/g, '')}” has no “${name}”.`, { path: `${row.path}.${name}` }));
+  #sharedCell(key: string, make: () => Cell): Cell {
+    let cell = this.#shared.get(key);
+    if (!cell) this.#shared.set(key, (cell = make()));
+    return this.#computed(cell);
+  }
+
+  /** Something computed once for a list, however many cells ask for it. */
+  sharedFor(list: object, key: string, compute: (frame: Frame) => Value, asking: Frame): Value {
+    let cells = this.#sharedOf.get(list);
+    if (!cells) this.#sharedOf.set(list, (cells = new Map()));
+    let cell = cells.get(key);
+    if (!cell) cells.set(key, (cell = new Cell(key, key)));
+    if (cell.state === 'new') {
+      cell.state = 'evaluating';
+      cell.value = compute(new Frame(cell, undefined, asking.aside));
+      cell.state = 'done';
+    }
+    asking.goThrough(cell);
+    return cell.state === 'done' ? cell.value : dependsOnItself(key);
+  }
+
+  #scopeOf(row: Row): Scope {
+    if (row.scope && row.scope.world === this.world) return row.scope;
+    const key = `${row.list ?? ''}|${row.shape}`;
+    let scope = this.#scopes.get(key);
+    if (!scope) this.#scopes.set(key, (scope = new Scope(row, this.world)));
+    row.scope = scope;
+    return scope;
+  }
+
+  #name(node: Extract<Expression, { kind: 'name' }>, frame: Frame): Value {
+    const { row } = frame;
+    const { name } = node;
+    const meaning = (row ? this.#scopeOf(row) : this.#outside).meaning(name);
+    switch (meaning.kind) {
+      case 'field':
+        return this.#field(node, row!.field(name), frame);
+      case 'column':
+        return this.#throughCell(node, this.itemFigure(row!, meaning.figure), frame);
+      case 'figure':
+      case 'list':
+        return this.#throughCell(node, this.figure(name), frame);
+      case 'lines':
+        return this.#field(node, this.record.field(LINES), frame);
+      case 'item':
+        return { type: 'record', row: row! };
+      case 'this':
+        if (!frame.cell.row)
+          return error('“this” is the item that a figure of a line or of a list’s row is computed for.');
+        return { type: 'record', row: frame.cell.row };
+      case 'record':
+        return { type: 'record', row: this.record };
+      case 'root':
+        return { type: 'record', row: this.#roots.get(name)! };
+      case 'figures':
+        return { type: 'record', row: FIGURES };
+      case 'nothing':
+        return error(`“${name}” is neither a field nor a figure.`);
+      case 'ambiguous':
+        return error(`“${name}” could mean ${meaning.spelled.join(' or ')}; write out which.`);
+    }
+  }
+
+  #member(node: Extract<Expression, { kind: 'member' }>, frame: Frame): Value {
+    const object = this.#evaluate(node.object, frame);
+    if (object.type === 'record') return this.#of(node, object.row, node.name, frame);
+    if (object.type === 'error' || object.type === 'blank') return frame.found(node, object);
+    if (object.type !== 'list') return frame.found(node, error(`${typeWords(object)} has no “${node.name}”.`));
+    const column = this.#column(object.items, node.name);
+    if (!('cells' in column)) return frame.found(node, column);
+    const items = this.#columnValues(column);
+    if (!Array.isArray(items)) return frame.found(node, items);
+    frame.readColumn(column);
+    return frame.found(node, { type: 'list', items, holds: this.#held(object, node.name) });
+  }
+
+  /** The fields or figures of one name over the items of a list, found once for each list. */
+  #column(items: readonly Value[], name: string): Column | Value {
+    let columns = this.#columns.get(items);
+    if (!columns) this.#columns.set(items, (columns = new Map()));
+    const known = columns.get(name);
+    if (known) return known;
+    const fields: RowField[] = [];
+    const cells: Cell[] = [];
+    for (const item of items) {
+      if (item.type !== 'record') return error(`The list's items have no “${name}”.`);
+      const { row } = item;
+      const figure = this.#columnOf(row, name);
+      if (figure && row.has(name)) return twiceNamed(name);
+      if (figure) cells.push(this.itemFigure(row, figure));
+      else if (row.has(name)) fields.push(row.field(name));
+      else return unknownIn(row, name);
+    }
+    const column = { fields, cells };
+    columns.set(name, column);
+    return column;
+  }
+
+  #columnValues({ fields, cells }: Column): Value[] | Value {
+    const values: Value[] = [];
+    for (const { value } of fields) {
+      if (value.type === 'error') return value;
+      values.push(value);
+    }
+    for (const cell of cells) {
+      if (cell.state === 'evaluating') return dependsOnItself(cell.figure?.name ?? cell.name);
+      const { value } = cell.state === 'done' ? cell : this.#computed(cell);
+      if (value.type === 'error') return value;
+      values.push(value);
+    }
+    return values;
+  }
+
+  #of(node: Expression, row: Row, name: string, frame: Frame): Value {
+    if (row === FIGURES) return this.#throughCell(node, this.figure(name), frame);
+    const figure = this.#columnOf(row, name);
+    if (figure && row.has(name)) return twiceNamed(name);
+    if (figure) return this.#throughCell(node, this.itemFigure(row, figure), frame);
+    if (row.has(name)) return this.#field(node, row.field(name), frame);
+    return unknownIn(row, name);
+  }
+
+  #columnOf(row: Row, name: string): Figure | undefined {
+    if (row.list === undefined) return undefined;
+    const meaning = this.#scopeOf(row).meaning(name);
+    if (meaning.kind === 'column') return meaning.figure;
+    return meaning.kind === 'ambiguous' ? this.itemFigures(row).find((each) => each.name === name) : undefined;
   }
 
   #held(list: ListValue, name: string): ListValue['holds'] {
-    const figures = list.of?.list === LINES ? this.#perLine.get(name) : this.#lists.get(list.of?.list ?? '')?.columns.find((column) => column.name === name); // prettier-ignore
-    if (figures?.type === 'amount' || figures?.type === 'price') return figures.type;
-    return moneyHeld(this.input.schema, list.of?.recordType, name);
+    const figure = figuresOfList(list.of?.list, this.world).find((each) => each.name === name);
+    if (figure) return figure.type === 'amount' || figure.type === 'price' ? figure.type : undefined;
+    return list.holdsMoney?.includes(name) ? 'amount' : moneyHeld(this.input.schema, list.of?.recordType, name);
   }
 
-  #field(row: Row, name: string, cell: Cell): Found {
-    const value = row.value(name);
-    const path = `${row.path}.${name}`;
-    if (value.type !== 'record' && row instanceof RecordRow) cell.reads.set(path, canonical(value));
-    return { value, source: { kind: 'field', path, label: row.label(name) } };
+  #field(node: Expression, field: RowField, frame: Frame): Value {
+    frame.read(field);
+    frame.found(node, field.value, { kind: 'field', field });
+    return field.value;
   }
 
-  #throughCell(target: Cell, cell: Cell): Found {
-    if (target.state === 'evaluating')
-      return computed(error(`“${target.figure?.name ?? target.id}” depends on itself.`));
-    cell.through.add(target);
-    return { value: target.value, source: { kind: 'figure', cell: target } };
+  #throughCell(node: Expression, target: Cell, frame: Frame): Value {
+    if (target.state === 'evaluating') return dependsOnItself(target.figure?.name ?? target.name);
+    frame.goThrough(target);
+    frame.found(node, target.value, { kind: 'cell', cell: target });
+    return target.value;
   }
 
   /**
-   * The items for which a condition holds. What the condition looks at only chooses; what counts as used is which
-   * items, in which order, came out.
+   * The items for which a condition holds, chosen once for all who ask for the same. What the condition looks at only
+   * chooses; what counts as used is which items, in which order, came out.
    */
-  #filter(node: Extract<Expression, { kind: 'filter' }>, cell: Cell, row: Row | undefined): Value {
-    const aside: Cell = { ...cell, reads: new Map(), through: new Set(), inputs: new Map() };
-    const list = this.#evaluate(node.list, aside, row);
-    cell.through = new Set([...cell.through, ...aside.through]);
+  #filter(node: Extract<Expression, { kind: 'filter' }>, frame: Frame): Value {
+    const bound = frame.row && this.#scopeOf(frame.row).dependsOnItem(node);
+    if (bound) return frame.found(node, this.#chosen(node, frame));
+    const printed = printFormula(node);
+    const shared = this.#sharedCell(`filter ${printed}`, () => this.#guardedCell(node));
+    // The shared cell's own evaluation comes through here again, and does the choosing.
+    if (shared === frame.cell) return this.#chosen(node, frame);
+    if (shared.state === 'evaluating') return dependsOnItself(printed);
+    frame.goThrough(shared);
+    return frame.found(node, shared.value);
+  }
+
+  #chosen(node: Extract<Expression, { kind: 'filter' }>, frame: Frame): Value {
+    const aside = new Frame(frame.cell, frame.row, true);
+    const list = this.#evaluate(node.list, aside);
     if (list.type === 'error') return list;
-    if (list.type !== 'list') return error(`A filter chooses from a list, not from ${typeWords(list)}.`);
+    if (list.type !== 'list') return error(`Only a list can be filtered, not ${typeWords(list)}.`);
     if (list.items.length > LONGEST_LIST) return error(`A list may have ${LONGEST_LIST} items at most.`);
     const items: Value[] = [];
+    const inner = new Frame(frame.cell, undefined, true);
     for (const item of list.items) {
       if (item.type !== 'record') return error('Only a list of records can be filtered.');
-      const holds = asCondition(this.#evaluate(node.condition, aside, item.row));
+      inner.row = item.row;
+      const holds = asCondition(this.#evaluate(node.condition, inner));
       if (typeof holds !== 'boolean') return holds;
       if (holds) items.push(item);
     }
     const chosen: ListValue = { ...list, items };
-    cell.reads.set(`${list.path ?? cell.id}[${printFormula(node.condition)}]`, canonical(chosen));
+    if (!frame.aside) {
+      const path = `${list.path ?? frame.cell.id}[${printFormula(node.condition)}]`;
+      frame.cell.use({ path, canonical: canonical(chosen) });
+    }
     return chosen;
   }
 }
 
-interface Found {
-  value: Value;
-  source: InputSource;
+/** One run of a formula for a cell: what is in scope, and whether what is read counts as used. */
+export class Frame {
+  constructor(
+    readonly cell: Cell,
+    public row: Row | undefined,
+    /** Inside a filter's condition: what is read decides, and is not itself used. */
+    readonly aside: boolean,
+    readonly traced?: Map<Expression, Found>,
+  ) {}
+
+  read(field: RowField): void {
+    this.cell.dependOn(field);
+    if (!this.aside && field.counts) this.cell.use(field);
+  }
+
+  readColumn(column: Column): void {
+    this.cell.dependOnColumn(column, !this.aside);
+  }
+
+  goThrough(cell: Cell): void {
+    this.cell.dependOn(cell);
+    if (!this.aside) this.cell.goThrough(cell);
+  }
+
+  /** Keeps a node's value for the workings; what is looked at for each item of a list is not kept. */
+  found(node: Expression, value: Value, source: Found['source'] = { kind: 'computed' }): Value {
+    if (this.traced && this.row === this.cell.row) this.traced.set(node, { value, source });
+    return value;
+  }
+
+  /** The same run with another item in scope. */
+  with(row: Row): Frame {
+    return new Frame(this.cell, row, this.aside, this.traced);
+  }
+}
+
+/** What a function sees of the evaluation it runs in. */
+class Call implements CallContext {
+  constructor(
+    readonly sheet: Sheet,
+    readonly frame: Frame,
+    readonly valueOf: (expression: Expression, frame: Frame) => Value,
+  ) {}
+
+  get locale() {
+    return this.sheet.input.locale;
+  }
+  get currency() {
+    return this.sheet.currency;
+  }
+  get serial() {
+    return this.sheet.input.serial;
+  }
+  get today() {
+    return this.sheet.input.today;
+  }
+  get registered() {
+    return this.sheet.input.registered;
+  }
+  get rates() {
+    return this.sheet.input.rates ?? [];
+  }
+  get item() {
+    return this.frame.row;
+  }
+
+  argument(expression: Expression): Argument {
+    return {
+      expression,
+      value: () => this.valueOf(expression, this.frame),
+      valueFor: (row) => this.valueOf(expression, this.frame.with(row)),
+    };
+  }
+
+  shared(list: object, key: string, compute: (context: CallContext) => Value): Value {
+    return this.sheet.sharedFor(list, key, (frame) => compute(new Call(this.sheet, frame, this.valueOf)), this.frame);
+  }
 }
 
 const FIGURES = new ValuesRow('figures', 'figures', 'figures', {});
-
-const computed = (value: Value): Found => ({ value, source: { kind: 'computed' } });
 
 const DECLARED_WORDS: Readonly<Record<Figure['type'], string>> = {
   amount: 'an amount of money', price: 'a price', number: 'a number', percent: 'a percentage',
   text: 'a text', date: 'a date', boolean: 'yes or no',
 }; // prettier-ignore
 
-function digitsOf<D extends Parameters<typeof roundTo>[0]>(figure: Figure, value: D, mode: RoundingMode) {
-  return figure.digits === undefined ? value : roundTo(value, figure.digits, mode);
+const twiceNamed = (name: string) => error(`“${name}” is a field and a column of the list; rename the column.`);
+
+function unknownIn(row: Row, name: string): Value {
+  return error(`“${row.path.replace(/\{.*?\}/g, '')}” has no “${name}”.`, { path: `${row.path}.${name}` });
 }
 
-function newCell(id: string, formula: string, row?: Row, figure?: Figure): Cell {
-  return {
-    id,
-    formula,
-    row,
-    figure,
-    state: 'evaluating',
-    value: error(`“${id}” depends on itself.`),
-    inputs: new Map(),
-    reads: new Map(),
-    through: new Set(),
-  };
+const dependsOnItself = (name: string) => error(`“${name}” depends on itself.`);
+
+type DecimalValue = Extract<Value, { value: Decimal }>;
+
+function isDecimal(value: Value): value is DecimalValue {
+  return value.type === 'number' || value.type === 'percent' || value.type === 'money';
 }

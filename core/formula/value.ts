@@ -1,6 +1,6 @@
 import { formatAmount, formatDecimal, formatMoney, formatPercent } from '../money/format';
 import { Decimal } from '../money/decimal';
-import { formatDay, isoOf } from './date';
+import { formatDay, formatMoment, isoOf } from './date';
 import type { Row } from './row';
 
 export type MoneyKind = 'amount' | 'price';
@@ -33,8 +33,18 @@ export interface ListValue {
   holds?: MoneyKind;
   /** For a list of rows: the list whose figures they have, and their record type, known even when it is empty. */
   of?: { list: string; recordType?: string };
+  /** For a list of rows: the names that hold amounts, so that their sum over no rows is an amount of zero. */
+  holdsMoney?: readonly string[];
   /** Path for digests. */
   path?: string;
+}
+
+/** A moment, shown in the company's time zone (IANA name). */
+export interface DateTimeValue {
+  type: 'datetime';
+  /** Milliseconds from 1970-01-01T00:00Z. */
+  at: number;
+  zone: string;
 }
 
 export type NumberValue = { type: 'number'; value: Decimal };
@@ -49,12 +59,16 @@ export type Value =
   | { type: 'boolean'; value: boolean }
   /** A calendar day, counted from 1970-01-01. */
   | { type: 'date'; day: number }
+  | DateTimeValue
   | { type: 'record'; row: Row }
   | ListValue
   | BlankValue
   | ErrorValue;
 
-export const number = (value: Decimal | number): NumberValue => ({ type: 'number', value: new Decimal(value) });
+export const number = (value: Decimal | number): NumberValue => ({
+  type: 'number',
+  value: typeof value === 'number' ? Decimal.of(value) : value,
+});
 export const text = (value: string): Value => ({ type: 'text', value });
 export const boolean = (value: boolean): Value => ({ type: 'boolean', value });
 export const percent = (value: Decimal): PercentValue => ({ type: 'percent', value });
@@ -75,6 +89,11 @@ export function blankError(blank: BlankValue): ErrorValue {
   return error(blank.place ? `${blank.place}: ${blank.cause}` : sentence(blank.cause), { path: blank.path });
 }
 
+/** Whether a value is the plain number zero, which stands for a zero of any currency. */
+export function isPlainZero(value: Value): boolean {
+  return value.type === 'number' && value.value.isZero();
+}
+
 /** Capitalised first letter. */
 export function sentence(words: string): string {
   return words.charAt(0).toUpperCase() + words.slice(1);
@@ -82,7 +101,7 @@ export function sentence(words: string): string {
 
 const TYPE_WORDS: Readonly<Record<Value['type'], string>> = {
   number: 'a number', money: 'an amount of money', percent: 'a percentage', text: 'a text', boolean: 'yes or no',
-  date: 'a date', record: 'a record', list: 'a list', blank: 'blank', error: 'an error',
+  date: 'a date', datetime: 'a date and time', record: 'a record', list: 'a list', blank: 'blank', error: 'an error',
 }; // prettier-ignore
 
 /** The type of a value in words, with its article. */
@@ -104,6 +123,8 @@ export function canonical(value: Value): string {
       return String(value.value);
     case 'date':
       return isoOf(value.day);
+    case 'datetime':
+      return new Date(value.at).toISOString();
     case 'record':
       return value.row.id;
     case 'list':
@@ -135,6 +156,8 @@ export function formatValue(value: Value, locale: string, format: ValueFormat = 
       return value.value ? 'yes' : 'no';
     case 'date':
       return formatDay(value.day, locale, format === 'short-date' ? 'short' : 'long');
+    case 'datetime':
+      return formatMoment(value, locale);
     case 'record':
       return value.row.title;
     case 'list':

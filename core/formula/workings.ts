@@ -1,16 +1,19 @@
 import type { Expression } from './ast';
-import type { Cell, InputSource } from './cell';
+import type { Cell, Found, InputSource } from './cell';
 import { printForReading } from './print';
+import type { Sheet } from './sheet';
 import { formatValue, type Value } from './value';
 
 /** How a figure came to its value, as data and as a sentence. Plain data: it crosses threads and is stored. */
 export interface Workings {
   id: string;
   label: string;
-  /** "line 3, Vent motor" for a figure of a line. */
+  /** "Line 3, Vent motor" for a figure of a line. */
   place?: string;
   formula: string;
   inputs: WorkingsInput[];
+  /** The formula with its values put in, then the parts that were computed on the way, then the whole. */
+  steps: WorkingsStep[];
   rounding?: { before: string; after: string };
   result: string;
   /** "Net of line 3, Vent motor = 12 × 48.50 EUR × (1 − 10 %) = 523.80 EUR" */
@@ -27,40 +30,88 @@ export interface WorkingsInput {
   figure?: string;
 }
 
+/** A part of a formula and what it came to: "ROUND(12.345, 2)" is "12.35". */
+export interface WorkingsStep {
+  text: string;
+  result: string;
+}
+
 /** Sums of more items than this are shortened in the sentence. */
 const LISTED = 8;
 
 /** Explains an evaluated cell. */
-export function workingsOf(cell: Cell, locale: string): Workings {
-  const label = cell.figure?.label ?? cell.id;
+export function workingsOf(cell: Cell, sheet: Sheet, locale: string): Workings {
+  const found = sheet.trace(cell);
+  const label = cell.figure?.label ?? cell.name;
   const place = cell.row?.place;
   const result = cell.value.type === 'blank' ? 'blank' : formatValue(cell.value, locale);
   const before = cell.beforeRounding && formatValue(cell.beforeRounding, locale);
-  const steps = cell.expression ? printForReading(cell.expression, (node) => inputText(node, cell, locale)) : '';
+  const whole = cell.expression ? printForReading(cell.expression, (node) => inputText(node, found, locale)) : '';
   const name = place ? `${label} of ${lowerFirst(place)}` : label;
-  const middle = steps === result ? '' : ` = ${steps}`;
+  const middle = whole === result ? '' : ` = ${whole}`;
   const rounded = before && before !== result ? ` = ${before}, rounded` : '';
+  const failed = cell.value.type === 'error';
   return {
     id: cell.id,
     label,
     place,
     formula: cell.formula,
-    inputs: inputsOf(cell, locale),
+    inputs: inputsOf(found, locale),
+    steps: cell.expression && !failed ? stepsOf(cell.expression, found, locale, before ?? result) : [],
     rounding: before && before !== result ? { before, after: result } : undefined,
     result,
-    sentence: cell.value.type === 'error' ? `${name}: ${result}` : `${name}${middle}${rounded} = ${result}`,
-    failed: cell.value.type === 'error',
+    sentence: failed ? `${name}: ${result}` : `${name}${middle}${rounded} = ${result}`,
+    failed,
   };
 }
 
-function inputText(node: Expression, cell: Cell, locale: string): string | undefined {
+type Trace = ReadonlyMap<Expression, Found>;
+
+/** What stands for a node where values are put in: its value, a sum written out, or the branch that was taken. */
+function inputText(node: Expression, found: Trace, locale: string): string | undefined {
   if (node.kind === 'call' && node.name === 'SUM' && node.arguments.length === 1) {
-    const summed = cell.inputs.get(node.arguments[0]!)?.value;
+    const summed = found.get(node.arguments[0]!)?.value;
     return summed?.type === 'list' ? sumText(summed.items, locale) : undefined;
   }
-  const input = cell.inputs.get(node);
-  if (!input) return undefined;
-  return valueText(input.value, locale);
+  if (node.kind === 'call' && node.name !== 'SUM') return found.has(node) ? valueText(found.get(node)!.value, locale) : undefined; // prettier-ignore
+  const input = found.get(node);
+  return input && valueText(input.value, locale);
+}
+
+/** The calls within a formula, innermost first, each with its arguments' values; at the end the formula itself. */
+function stepsOf(expression: Expression, found: Trace, locale: string, result: string): WorkingsStep[] {
+  const steps: WorkingsStep[] = [];
+  const visit = (node: Expression, isWhole: boolean) => {
+    for (const child of childrenOf(node)) visit(child, false);
+    const value = found.get(node)?.value;
+    if (isWhole || node.kind !== 'call' || !value || value.type === 'list' || value.type === 'record') return;
+    steps.push({ text: withValues(node, found, locale), result: valueText(value, locale) });
+  };
+  visit(expression, true);
+  const whole = withValues(expression, found, locale);
+  return whole === result ? steps : [...steps, { text: whole, result }];
+}
+
+function withValues(whole: Expression, found: Trace, locale: string): string {
+  return printForReading(whole, (node) => {
+    if (node === whole && node.kind === 'call' && node.name !== 'SUM') return undefined;
+    return inputText(node, found, locale);
+  });
+}
+
+function childrenOf(node: Expression): readonly Expression[] {
+  switch (node.kind) {
+    case 'call':
+      return node.arguments;
+    case 'binary':
+      return [node.left, node.right];
+    case 'negative':
+    case 'percentage':
+    case 'not':
+      return [node.operand];
+    default:
+      return [];
+  }
 }
 
 function valueText(value: Value, locale: string): string {
@@ -78,26 +129,26 @@ function sumText(items: readonly Value[], locale: string): string {
   return texts.join(' + ');
 }
 
-function inputsOf(cell: Cell, locale: string): WorkingsInput[] {
+function inputsOf(found: Trace, locale: string): WorkingsInput[] {
   const inputs: WorkingsInput[] = [];
-  for (const [node, { value, source }] of cell.inputs) {
+  for (const [node, { value, source }] of found) {
     if (value.type === 'record' || (value.type === 'list' && value.items[0]?.type === 'record')) continue;
-    if (node.kind === 'binary') continue;
+    if (source.kind === 'computed' && (node.kind === 'binary' || node.kind === 'call')) continue;
     const formula = printForReading(node, () => undefined);
     inputs.push({
       formula,
       label: inputLabel(source) ?? formula,
       value: value.type === 'list' ? sumText(value.items, locale) : valueText(value, locale),
-      path: source.kind === 'field' ? source.path : undefined,
-      figure: source.kind === 'figure' ? source.cell.id : undefined,
+      path: source.kind === 'field' ? source.field.path : undefined,
+      figure: source.kind === 'cell' ? source.cell.id : undefined,
     });
   }
   return inputs;
 }
 
 function inputLabel(source: InputSource): string | undefined {
-  if (source.kind === 'figure') return source.cell.figure?.label;
-  return source.kind === 'field' ? source.label : undefined;
+  if (source.kind === 'cell') return source.cell.figure?.label;
+  return source.kind === 'field' ? source.field.label : undefined;
 }
 
 function lowerFirst(words: string): string {

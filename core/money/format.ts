@@ -31,5 +31,5 @@ export function formatMoney(value: Decimal, currency: string, locale: string): s
 
 /** A fraction as a percentage: `0.125` is `12.5 %`, with a narrow no-break space. */
 export function formatPercent(fraction: Decimal, locale: string): string {
-  return `${formatDecimal(fraction.times(100), locale, 0, 6)}\u202f%`;
+  return `${formatDecimal(fraction.shifted(2), locale, 0, 6)}\u202f%`;
 }

@@ -12,6 +12,13 @@ interface LineSketch {
   optional?: boolean;
   name?: string;
   description?: string;
+  /** Off the line, in money, after the percentage. */
+  rebate?: string;
+  cost?: string;
+  billing?: LineItem['billing'];
+  months?: number;
+  /** SKU of the line it is a part of. */
+  partOf?: string;
 }
 
 /** A demo deal: what differs from an ordinary one. */
@@ -37,9 +44,12 @@ const line = (sku: string, quantity: string, more: Omit<LineSketch, 'sku' | 'qua
 const LONG_NAME =
   'Ridge and side ventilation set for a Venlo-type propagation house with continuous aluminium profiles, insect mesh, wind-side override, hand crank for power cuts, and a spare drive wheel';
 
+/** What is delivered or done once, without the recurring charges. */
+const ONCE = products.filter(({ sku }) => sku !== 'RM-M' && sku !== 'ST-S');
+
 /** 140 lines: three bays of parts repeated over the rooms of a research house. */
 const RESEARCH_LINES: LineSketch[] = Array.from({ length: 140 }, (_, index) => {
-  const product = products[index % products.length]!;
+  const product = ONCE[index % ONCE.length]!;
   const room = Math.floor(index / 10) + 1;
   return line(product.sku, String((index % 7) + 1), {
     name: `Room ${room}: ${product.name}`,
@@ -177,6 +187,44 @@ const SKETCHES: DealSketch[] = [
   {
     id: 'D-1212', name: 'No lines yet', account_id: 'A-113', stage: 'Enquiry', currency: 'EUR', amount: null, lines: [],
   },
+  {
+    id: 'D-1213', name: 'Tomato range, framework order', account_id: 'A-102', stage: 'Negotiation', amount: '81104.00', heating: 'pipe',
+    site_works: ['electrics', 'crane'], order_number: 'KH/26/0455', discount_percent: '3', discount_amount: '250.00', closes_on: '2027-01-15',
+    lines: [
+      line('FR-640', '24', { discount: '7.5' }), line('VM-48', '36', { discount: '10', rebate: '200.00' }), line('RV-24', '72', { rebate: '333.33' }),
+      line('RW-1', '1', { rebate: '300.00' }), line('TH-2', '9', { discount: '33.333' }), line('TR-H', '2', { tax: ['exempt', '0'] }),
+      line('SP-Y', '1', { optional: true, discount: '10' }),
+    ],
+  },
+  {
+    id: 'D-1214', name: 'Service plan with remote watch', account_id: 'A-101', stage: 'Quoted', amount: '2620.30', wanted_by: '2027-01-18',
+    lines: [
+      line('CM-1', '1', { price: '480.00' }), line('SP-Y', '1', { billing: 'yearly', months: 36 }), line('RM-M', '3', { billing: 'monthly', months: 36, discount: '10' }),
+      line('ST-S', '1', { billing: 'yearly', months: 36, optional: true }), line('TR-H', '1'),
+    ],
+  },
+  {
+    id: 'D-1215', name: 'Climate set with its parts', account_id: 'A-107', stage: 'Quoted', amount: '4990.00',
+    lines: [
+      line('CC-8', '1', { name: 'Climate set, one house', price: '3600.00' }), line('RW-1', '2', { price: '195.00', partOf: 'CC-8' }),
+      line('TH-2', '4', { price: '150.00', partOf: 'CC-8' }), line('EL-D', '1', { price: '400.00', partOf: 'CC-8' }), line('HP-51', '0'),
+    ],
+  },
+  {
+    id: 'D-1216', name: 'Greenhouse school, consumer prices', account_id: 'A-110', stage: 'Enquiry', amount: '667.32',
+    lines: [
+      line('ST-B', '3', { price: '99.99' }), line('TH-2', '7', { price: '33.33' }), line('DL-16', '101', { price: '0.4375' }),
+      line('TR-H', '1', { price: '49.95', tax: ['reduced', '5'] }), line('TR-H', '2', { price: '19.95', tax: ['reduced', '5'] }),
+    ],
+  },
+  {
+    id: 'D-1217', name: 'Chamois house, cash price', account_id: 'A-111', stage: 'Negotiation', currency: 'CHF', amount: '2310.28', tax: ['standard', '8.1'],
+    lines: [line('ST-B', '7', { price: '312.15' }), line('RW-1', '1', { price: '125.23' })],
+  },
+  {
+    id: 'D-1218', name: 'Desert nursery, first lot', account_id: 'A-106', stage: 'Enquiry', currency: 'KWD', amount: '1234.719', tax: ['zero', '0'], quote_language: 'ar',
+    lines: [line('SC-T', '333', { price: '3.1475', discount: '5' }), line('DL-16', '1777', { price: '0.1345' })],
+  },
 ]; // prettier-ignore
 
 function buildDeals(): { deals: Deal[]; lineItems: LineItem[] } {
@@ -212,6 +260,8 @@ function ordinaryDeal(sketch: Omit<DealSketch, 'lines' | 'tax'>, index: number):
     quote_language: 'en',
     validity_days: 30,
     deposit_percent: '30',
+    discount_percent: null,
+    discount_amount: null,
     ...sketch,
   };
 }
@@ -240,6 +290,13 @@ function lineItem(deal: Deal, sketch: LineSketch, index: number, tax: [string, s
     tax_category,
     tax_rate,
     optional: sketch.optional ?? false,
+    discount_amount: sketch.rebate ?? null,
+    // The product's cost is in pounds; in other currencies it is on the line where it is known.
+    unit_cost: sketch.cost ?? (deal.currency === 'GBP' ? product.cost : null),
+    billing: sketch.billing ?? 'once',
+    term_months: sketch.months ?? null,
+    part_of: sketch.partOf ?? null,
+    weight: product.weight,
   };
 }
 

@@ -30,6 +30,10 @@ export interface Product {
   list_price: string;
   currency: string;
   tax_category: string;
+  /** Decimal text, in pounds. */
+  cost: string;
+  /** Kilograms; none for work. */
+  weight: string | null;
 }
 
 export interface LineItem {
@@ -51,6 +55,15 @@ export interface LineItem {
   /** Percent points. */
   tax_rate: string;
   optional: boolean;
+  /** Taken off the whole line, after the percentage. */
+  discount_amount: string | null;
+  unit_cost: string | null;
+  billing: 'once' | 'monthly' | 'yearly';
+  term_months: number | null;
+  /** SKU of the line that it is a part of. */
+  part_of: string | null;
+  /** Kilograms of one unit. */
+  weight: string | null;
 }
 
 export interface Deal {
@@ -78,6 +91,9 @@ export interface Deal {
   validity_days: number | null;
   /** Percent points. */
   deposit_percent: string | null;
+  /** Off the whole deal. Percent points. */
+  discount_percent: string | null;
+  discount_amount: string | null;
 }
 
 export interface CrmRecords {

@@ -155,7 +155,11 @@ function fieldValue(schema: CrmSchema, type: string, field: FieldSchema, entity:
         currency: (currencyPath ? (entity[currencyPath] as string | null) : null) ?? null,
       };
     case 'percent':
-      return { percent: new Decimal(decimalText(raw)).div(percentPoints ? 100 : 1).toFixed() };
+      return {
+        percent: Decimal.of(decimalText(raw))
+          .shifted(percentPoints ? -2 : 0)
+          .toFixed(),
+      };
     case 'number':
       return { number: decimalText(raw) };
     case 'date':
@@ -176,14 +180,16 @@ function decimalText(raw: unknown): string {
   const text = String(raw);
   if (!/^-?\d+(\.\d+)?(e[+-]?\d+)?$/i.test(text))
     throw new CrmError('refused', `The CRM sent “${text}” where a number was expected.`);
-  return new Decimal(text).toFixed();
+  return Decimal.of(text).toFixed();
 }
 
 function stored(schema: CrmSchema, type: string, name: string, value: FieldValue): unknown {
   if (value === null || typeof value !== 'object') return value;
   if ('amount' in value) return value.amount;
   if ('percent' in value)
-    return new Decimal(value.percent).times(schema.storedAs[type]?.[name]?.percentPoints ? 100 : 1).toFixed();
+    return Decimal.of(value.percent)
+      .shifted(schema.storedAs[type]?.[name]?.percentPoints ? 2 : 0)
+      .toFixed();
   if ('number' in value) return Number.isInteger(Number(value.number)) ? Number(value.number) : value.number;
   if ('date' in value) return value.date;
   if ('datetime' in value) return value.datetime;

@@ -75,7 +75,8 @@ export const ENTITY_TYPES: readonly EntityType[] = [
       date('wanted_by', 'Wanted by'), text('incoterm', 'Incoterm'), text('order_number', 'Purchase-order number'),
       text('quote_language', 'Quote language', { allowed: ['en', 'nl', 'es', 'ar'] }),
       { name: 'validity_days', type: 'Edm.Int32', label: 'Validity in days', nullable: true },
-      decimal('deposit_percent', 'Deposit', { unit: '%' }),
+      decimal('deposit_percent', 'Deposit', { unit: '%' }), decimal('discount_percent', 'Discount', { unit: '%' }),
+      decimal('discount_amount', 'Discount in money', { currency: 'currency' }),
     ],
     navigations: [
       { name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false },
@@ -104,6 +105,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     properties: [
       ID, text('sku', 'SKU'), text('name', 'Name', { nullable: false }), text('description', 'Description'), text('unit', 'Unit'),
       text('currency', 'Currency'), decimal('list_price', 'List price', { currency: 'currency' }), text('tax_category', 'Tax category'),
+      decimal('cost', 'Cost', { currency: 'currency' }), decimal('weight', 'Weight', { unit: 'kg' }),
     ],
     navigations: [],
   },
@@ -116,6 +118,10 @@ export const ENTITY_TYPES: readonly EntityType[] = [
       decimal('discount', 'Discount', { unit: '%' }),
       text('tax_category', 'Tax category', { allowed: ['standard', 'reduced', 'zero', 'exempt', 'reverse charge', 'export'] }),
       decimal('tax_rate', 'Tax rate', { unit: '%' }), { name: 'optional', type: 'Edm.Boolean', label: 'Optional', nullable: false },
+      decimal('discount_amount', 'Discount in money', { currency: 'currency' }), decimal('unit_cost', 'Unit cost', { currency: 'currency' }),
+      text('billing', 'Billing', { allowed: ['once', 'monthly', 'yearly'], nullable: false }),
+      { name: 'term_months', type: 'Edm.Int32', label: 'Term in months', nullable: true },
+      text('part_of', 'Part of'), decimal('weight', 'Weight', { unit: 'kg' }),
     ],
     navigations: [
       { name: 'product', label: 'Product', target: 'Product', key: 'product_id', many: false },

@@ -1,0 +1,53 @@
+import type { DerivedList, Figure, FigureSheet, FigureType, Role } from '../formula/figure';
+
+/** A ready-made figure sheet: complete in itself, to be taken into a template and changed there. */
+export interface Calculation {
+  id: string;
+  label: string;
+  /** What it computes and when to take it, in a sentence or two. */
+  purpose: string;
+  sheet: FigureSheet;
+}
+
+/** A figure by name, label and formula. */
+export function figure(
+  type: FigureType,
+  name: string,
+  label: string,
+  formula: string,
+  more: { role?: Role; internal?: true; digits?: number } = {},
+): Figure {
+  // prettier-ignore
+  return { name, label, formula, type, ...more };
+}
+
+export const amount = (name: string, label: string, formula: string, role?: Role): Figure =>
+  figure('amount', name, label, formula, role && { role });
+
+/** A figure that is never printed. */
+export const internal = (name: string, label: string, formula: string, role?: Role): Figure =>
+  figure('amount', name, label, formula, { internal: true, ...(role && { role }) });
+
+/** A sheet over the deal's lines, in the deal's currency, rounding half away from zero. */
+export function dealSheet(parts: Partial<FigureSheet>): FigureSheet {
+  return { currency: 'deal.currency', rounding: 'half-away', perLine: [], lists: [], document: [], sums: [], ...parts };
+}
+
+/** Tax by category and rate, on the sum of each category: the way of EN 16931 (BR-CO-17). */
+export const TAX_ROWS: DerivedList = {
+  name: 'tax_rows',
+  label: 'Tax by category',
+  formula: 'GROUP(lines[not optional], tax_category, tax_rate)',
+  columns: [
+    amount('base', 'Tax base', 'SUM(item.lines.net)', 'tax-base'),
+    amount('tax_amount', 'Tax', 'base * tax_rate', 'tax-amount'),
+  ],
+};
+
+export const LINE_NET = amount('net', 'Net', 'quantity * unit_price * (1 - discount ?? 0%)', 'line-net');
+export const SUBTOTAL = amount('subtotal', 'Subtotal', 'SUM(lines[not optional].net)', 'sum-of-lines');
+export const TAX_TOTAL = amount('tax_total', 'Tax', 'SUM(tax_rows.tax_amount)', 'tax-total');
+export const TOTAL = amount('total', 'Total', 'subtotal + tax_total', 'gross-total');
+
+export const SUM_OF_LINES = { column: 'lines[not optional].net', figure: 'subtotal' };
+export const SUM_OF_TAX = { column: 'tax_rows.tax_amount', figure: 'tax_total' };

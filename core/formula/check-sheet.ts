@@ -1,0 +1,171 @@
+import { Checker, type CheckContext, type Checked, type Diagnostic } from './check';
+import { LINES, type FigureSheet, type FigureType, type Role } from './figure';
+import { sheetFormulas, type SheetFormula } from './formulas';
+import { RESERVED } from './names';
+import { isNumeric, typeInWords, type Type } from './type';
+
+/** A figure or list of a sheet, checked. */
+export interface CheckedFigure {
+  key: string;
+  /** What is wrong with its formula. */
+  diagnostics: Diagnostic[];
+  /** What is wrong with the figure besides its formula: its name, its role. */
+  problems: string[];
+  /** Keys of the figures and lists it is computed from directly. */
+  uses: string[];
+  /** Keys of those computed from it directly. */
+  usedBy: string[];
+}
+
+export interface CheckedSheet {
+  figures: Readonly<Record<string, CheckedFigure>>;
+  /** What is wrong with the sheet as a whole: its currency, its sums. */
+  problems: string[];
+}
+
+/** Checks every formula of a sheet, and the sheet as a whole, without data. */
+export function checkSheet(context: CheckContext, checker = new Checker(context)): CheckedSheet {
+  const { sheet } = context;
+  const formulas = sheetFormulas(sheet);
+  const checked = formulas.map((each) => ({ each, result: checkFormula(each, checker) }));
+  const uses = new Map(checked.map(({ each, result }) => [each.key, [...new Set(result.uses.map(({ key }) => key))]]));
+  const cycles = cyclesIn(uses);
+  const figures: Record<string, CheckedFigure> = {};
+  for (const { each, result } of checked) {
+    const { key, formula } = each;
+    const cycle = cycles.get(key);
+    const circular = cycle ? [{ from: 0, to: formula.length, message: circleWords(key, cycle) }] : [];
+    figures[key] = {
+      key,
+      diagnostics: [...result.diagnostics, ...wrongType(each, result), ...circular],
+      problems: [...nameProblems(each, formulas, checker), ...roleProblems(each, formulas)],
+      uses: uses.get(key)!,
+      usedBy: [...uses].filter(([, used]) => used.includes(key)).map(([user]) => user),
+    };
+  }
+  return { figures, problems: sheetProblems(sheet, checker) };
+}
+
+function checkFormula({ formula, list }: SheetFormula, checker: Checker): Checked {
+  return checker.formula(formula, list === undefined ? undefined : list === LINES ? checker.lines : checker.itemOf(list)); // prettier-ignore
+}
+
+/** Members of circles of figures, in order of use, for each figure in one. */
+function cyclesIn(uses: ReadonlyMap<string, readonly string[]>): Map<string, string[]> {
+  const cycles = new Map<string, string[]>();
+  const finished = new Set<string>();
+  const visit = (key: string, path: string[]) => {
+    const at = path.indexOf(key);
+    if (at !== -1) {
+      const members = path.slice(at);
+      members.forEach((member, position) => {
+        if (!cycles.has(member)) cycles.set(member, [...members.slice(position), ...members.slice(0, position)]);
+      });
+      return;
+    }
+    if (finished.has(key)) return;
+    for (const next of uses.get(key) ?? []) visit(next, [...path, key]);
+    finished.add(key);
+  };
+  for (const key of uses.keys()) visit(key, []);
+  return cycles;
+}
+
+function circleWords(key: string, members: readonly string[]): string {
+  if (members.length === 1) return `“${key}” is computed from itself.`;
+  return `“${key}” is computed from itself, by way of ${members.slice(1).map((member) => `“${member}”`).join(', ')}.`; // prettier-ignore
+}
+
+const DECLARED_WORDS: Readonly<Record<FigureType, string>> = {
+  amount: 'an amount of money', price: 'a price', number: 'a number', percent: 'a percentage',
+  text: 'a text', date: 'a date', boolean: 'yes or no',
+}; // prettier-ignore
+
+function wrongType({ figure, derived, formula }: SheetFormula, { type, diagnostics }: Checked): Diagnostic[] {
+  if (diagnostics.length > 0 || type.is === 'unknown') return [];
+  const whole = { from: 0, to: formula.length };
+  if (derived) {
+    if (type.is === 'list') return [];
+    return [{ ...whole, message: `“${derived.label}” is a list, but its formula gives ${typeInWords(type)}.` }];
+  }
+  if (!figure || gives(type, figure.type)) return [];
+  return [{ ...whole, message: `“${figure.label}” should be ${DECLARED_WORDS[figure.type]}, but its formula gives ${typeInWords(type)}.` }]; // prettier-ignore
+}
+
+function gives(type: Type, declared: FigureType): boolean {
+  switch (declared) {
+    case 'amount':
+    case 'price':
+      return type.is === 'money' || (type.is === 'number' && type.zero === true);
+    case 'number':
+    case 'percent':
+      return isNumeric(type);
+    default:
+      return type.is === declared;
+  }
+}
+
+/** What is wrong with a name for a figure or list, in a sentence; undefined if nothing is. */
+export function refuseName(name: string): string | undefined {
+  if (name === '') return 'A figure needs a name.';
+  if (!/^[A-Za-z_][A-Za-z_0-9]*$/.test(name)) return `“${name}” cannot be a name: take letters, digits and _, and a letter first.`; // prettier-ignore
+  if (/^(and|or|not|in|true|false)$/i.test(name)) return `“${name}” is a word of the formulas and cannot be a name.`;
+  return RESERVED.includes(name) ? `“${name}” has a meaning of its own in formulas and cannot be a name.` : undefined;
+}
+
+function nameProblems(
+  { key, list, figure, derived }: SheetFormula,
+  all: readonly SheetFormula[],
+  checker: Checker,
+): string[] {
+  // prettier-ignore
+  const name = (figure ?? derived)!.name;
+  const refused = refuseName(name);
+  if (refused) return [refused];
+  if (all.filter((each) => each.key === key).length > 1) return [`There are two figures called “${name}”.`];
+  if (list !== undefined) {
+    const own = list === LINES ? checker.lines : checker.itemOf(list);
+    return own?.type(name) ? [`The ${own.label} has a field “${name}” already; take another name.`] : [];
+  }
+  const { world } = checker;
+  return name === world.record || world.roots.has(name) ? [`“${name}” is taken already; choose another name.`] : [];
+}
+
+const ROLES_OF_LINES: ReadonlySet<Role> = new Set<Role>(['line-net']);
+const ROLES_OF_ROWS: ReadonlySet<Role> = new Set<Role>(['tax-base', 'tax-amount']);
+const ROLES_ANYWHERE: ReadonlySet<Role> = new Set<Role>(['cost', 'margin']);
+
+/** Whether a role fits where a figure stands: BT-131 on lines, BT-116 and BT-117 on tax rows, all others once on the document. */
+export function roleFits(role: Role, list: string | undefined): boolean {
+  if (ROLES_ANYWHERE.has(role)) return true;
+  if (ROLES_OF_LINES.has(role)) return list === LINES;
+  return ROLES_OF_ROWS.has(role) ? list !== undefined && list !== LINES : list === undefined;
+}
+
+function roleProblems({ figure, list }: SheetFormula, all: readonly SheetFormula[]): string[] {
+  const role = figure?.role;
+  if (!role) return [];
+  if (!roleFits(role, list)) return [`The role “${role}” does not belong here: ${placeOfRole(role)}.`];
+  if (figure.type !== 'amount') return [`A figure with the role “${role}” is an amount.`];
+  const twins = all.filter((each) => each.figure?.role === role && each.list === list);
+  return twins.length > 1 ? [`The role “${role}” is given to ${twins.length} figures; one figure can have it.`] : [];
+}
+
+function placeOfRole(role: Role): string {
+  if (ROLES_OF_LINES.has(role)) return 'it is for a figure of a line';
+  return ROLES_OF_ROWS.has(role) ? 'it is for a figure of a tax row' : 'it is for a figure of the document';
+}
+
+function sheetProblems(sheet: FigureSheet, checker: Checker): string[] {
+  const problems: string[] = [];
+  const currency = checker.formula(sheet.currency);
+  if (currency.diagnostics[0]) problems.push(`The currency: ${currency.diagnostics[0].message}`);
+  else if (currency.type.is !== 'text' && currency.type.is !== 'unknown') problems.push('The currency is a text, such as "EUR".'); // prettier-ignore
+  for (const { column, figure } of sheet.sums) {
+    const { type, diagnostics } = checker.formula(column);
+    if (diagnostics[0]) problems.push(`The sum of ${column}: ${diagnostics[0].message}`);
+    else if (type.is === 'list' ? type.of.is !== 'money' && type.of.is !== 'unknown' : type.is !== 'unknown') problems.push(`The sum of ${column}: this is ${typeInWords(type)}, not a column of amounts.`); // prettier-ignore
+    if (!checker.world.figures.has(figure)) problems.push(`The sum of ${column} belongs to “${figure}”, which is no figure of the document.`); // prettier-ignore
+  }
+  return problems;
+}

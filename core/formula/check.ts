@@ -1,0 +1,584 @@
+import { fieldLabel, type FieldSchema, type RecordSchema } from '../record/schema';
+import { FormulaError, type Expression } from './ast';
+import { LINES, type Figure, type FigureSheet, type FigureType, type LookupTable } from './figure';
+import { DECLARED, FUNCTIONS, refuseCount } from './functions';
+import { parameterAt, TAKES_LISTS, TAKES_WORDS, type FormulaFunction, type Parameter } from './functions/function';
+import { figuresOfList, meaningOf, worldOf, type World } from './names';
+import { nearestName } from './nearest';
+import { parseFormula } from './parse';
+import { TABLES } from './tables';
+import {
+  BOOLEAN, commonType, DATE, DATETIME, isNumeric, listOf, MONEY, NUMBER, PERCENT, shapeOf, TEXT, typeInWords, UNKNOWN,
+  type Shape, type Type,
+} from './type'; // prettier-ignore
+
+/** Something wrong with a formula, with its place and what to do about it. */
+export interface Diagnostic {
+  /** Character offsets in the formula, end exclusive. */
+  from: number;
+  to: number;
+  message: string;
+  /** What to put in its place. */
+  fix?: string;
+}
+
+/** A figure or list that a formula names. `key` is `total`, `tax_rows`, or `lines.net` and `tax_rows.base` for columns. */
+export interface Use {
+  key: string;
+  from: number;
+  to: number;
+}
+
+export interface Checked {
+  type: Type;
+  diagnostics: Diagnostic[];
+  uses: Use[];
+}
+
+/** What formulas are checked against: no record, only what a record could be. */
+export interface CheckContext {
+  sheet: FigureSheet;
+  schema: RecordSchema;
+  /** The record's type, and the name it goes by in formulas. */
+  record: { type: string; root: string };
+  /** Further roots: company, document, ask, user. */
+  roots: Readonly<Record<string, Readonly<Record<string, Type>>>>;
+}
+
+/** The roots that every document has. */
+export const DOCUMENT_ROOT: Readonly<Record<string, Type>> = {
+  number: TEXT, issue_date: DATE, edition: TEXT, currency: TEXT,
+}; // prettier-ignore
+
+type Node<Kind extends Expression['kind']> = Extract<Expression, { kind: Kind }>;
+
+/** Types formulas against the schema and the figure sheet, without data. */
+export class Checker {
+  readonly world: World;
+  readonly record: Shape;
+  readonly #roots: ReadonlyMap<string, Shape>;
+  readonly #lists = new Map<string, Type | 'being typed'>();
+  readonly #shapes = new Map<string, Shape>();
+
+  constructor(readonly context: CheckContext) {
+    const { sheet, schema, record, roots } = context;
+    const tables = sheet.tables ? { [TABLES]: Object.fromEntries(sheet.tables.map((table) => [table.name, tableType(table)])) } : {}; // prettier-ignore
+    this.#roots = new Map(Object.entries({ ...roots, ...tables }).map(([name, types]) => [name, shapeOf(name, types)]));
+    const hasLines = schema.types[record.type]?.fields[LINES] !== undefined;
+    this.world = worldOf(sheet, record.root, hasLines, this.#roots.keys());
+    this.record = this.#recordShape(record.type, record.root);
+  }
+
+  /** Checks one formula; `item` is what is in scope where it stands for each item of a list. */
+  formula(source: string, item?: Shape): Checked {
+    const run = new Run(this, source, item);
+    try {
+      const type = run.typeOf(parseFormula(source), item);
+      return { type, diagnostics: run.diagnostics, uses: run.uses };
+    } catch (problem) {
+      if (!(problem instanceof FormulaError)) throw problem;
+      const { message, from, to } = problem;
+      return { type: UNKNOWN, diagnostics: [{ from, to, message }], uses: [] };
+    }
+  }
+
+  /** The type that a figure has for others: the declared one, whatever its formula gives. */
+  figureType({ type }: Figure): Type {
+    return FIGURE_TYPES[type];
+  }
+
+  /** The type of a derived list, with its columns. */
+  listType(name: string): Type {
+    const known = this.#lists.get(name);
+    if (known === 'being typed') return UNKNOWN;
+    if (known) return known;
+    this.#lists.set(name, 'being typed');
+    const { type } = this.formula(this.world.lists.get(name)!.formula);
+    const owned = type.is === 'list' && type.of.is === 'record' ? listOf({ is: 'record', shape: { ...type.of.shape, label: 'row', list: name } }) : type; // prettier-ignore
+    this.#lists.set(name, owned);
+    return owned;
+  }
+
+  rootShape(name: string): Shape | undefined {
+    return this.#roots.get(name);
+  }
+
+  /** What a line has, for the per-line figures. */
+  get lines(): Shape | undefined {
+    const type = this.record.type(LINES);
+    return type?.is === 'list' && type.of.is === 'record' ? type.of.shape : undefined;
+  }
+
+  /** The item in scope for the formulas over a list: `lines`, a derived list's name, or any formula that gives a list. */
+  itemOf(list: string): Shape | undefined {
+    const type = this.world.lists.has(list) ? this.listType(list) : this.formula(list).type;
+    return type.is === 'list' && type.of.is === 'record' ? type.of.shape : undefined;
+  }
+
+  /** All that has a name in a shape: its own values, and the figures of its list. */
+  namesIn(shape: Shape): { name: string; label: string; type: Type; figure?: Figure }[] {
+    const own = [...shape.names()].map((name) => ({ name, label: shape.labelOf(name), type: shape.type(name)! }));
+    const figures = figuresOfList(shape.list, this.world).map((figure) => ({ name: figure.name, label: figure.label, type: this.figureType(figure), figure })); // prettier-ignore
+    return [...own, ...figures];
+  }
+
+  /** The names that stand alone, outside of items: figures, lists, the record and the other roots. */
+  outerNames(): { name: string; label: string; type: Type; figure?: Figure }[] {
+    const { figures, lists, record, hasLines } = this.world;
+    return [
+      ...[...figures.values()].map((figure) => ({ name: figure.name, label: figure.label, type: this.figureType(figure), figure })), // prettier-ignore
+      ...[...lists.values()].map(({ name, label }) => ({ name, label, type: this.listType(name) })),
+      { name: record, label: this.record.label, type: { is: 'record', shape: this.record } as Type },
+      ...(hasLines ? [{ name: LINES, label: this.record.labelOf(LINES), type: this.record.type(LINES)! }] : []),
+      ...[...this.#roots].map(([name, shape]) => ({ name, label: name, type: { is: 'record', shape } as Type })),
+    ];
+  }
+
+  #recordShape(type: string, label: string, list?: string): Shape {
+    const key = `${type}|${list ?? ''}`;
+    const known = this.#shapes.get(key);
+    if (known) return known;
+    const { schema } = this.context;
+    const fields = schema.types[type]?.fields ?? {};
+    const shape: Shape = {
+      label,
+      list,
+      names: () => Object.keys(fields),
+      type: (name) => (Object.hasOwn(fields, name) ? this.#fieldType(fields[name]!, type) : undefined),
+      labelOf: (name) => fieldLabel(schema, type, name),
+    };
+    this.#shapes.set(key, shape);
+    return shape;
+  }
+
+  #fieldType(field: FieldSchema, owner: string): Type {
+    const allowed = field.allowed?.map(({ value }) => value);
+    const target = () => this.context.schema.types[field.target ?? '']?.label.toLowerCase() ?? field.name;
+    switch (field.type) {
+      case 'text':
+        return TEXT;
+      case 'number':
+        return NUMBER;
+      case 'percent':
+        return PERCENT;
+      case 'money':
+        return MONEY;
+      case 'boolean':
+        return BOOLEAN;
+      case 'date':
+        return DATE;
+      case 'datetime':
+        return DATETIME;
+      case 'choice':
+        return { is: 'text', allowed };
+      case 'choices':
+        return listOf({ is: 'text', allowed });
+      case 'record':
+        return { is: 'record', shape: this.#recordShape(field.target ?? '', target()) };
+      case 'records': {
+        const isLines = field.name === LINES && owner === this.context.record.type;
+        return listOf({ is: 'record', shape: this.#recordShape(field.target ?? '', target(), isLines ? LINES : field.name) }); // prettier-ignore
+      }
+    }
+  }
+}
+
+const FIGURE_TYPES: Readonly<Record<FigureType, Type>> = {
+  amount: MONEY, price: MONEY, number: NUMBER, percent: PERCENT, text: TEXT, date: DATE, boolean: BOOLEAN,
+}; // prettier-ignore
+
+function tableType(table: LookupTable): Type {
+  const types = { number: NUMBER, percent: PERCENT, money: MONEY, text: TEXT, date: DATE } as const;
+  const columns = Object.fromEntries(table.columns.map(({ name, type }) => [name, types[type]]));
+  return listOf({ is: 'record', shape: shapeOf('row', columns, `${TABLES}.${table.name}`) });
+}
+
+/** The checking of one formula. */
+class Run {
+  readonly diagnostics: Diagnostic[] = [];
+  readonly uses: Use[] = [];
+
+  constructor(
+    readonly checker: Checker,
+    readonly source: string,
+    /** The item that the formula is for. */
+    readonly own: Shape | undefined,
+  ) {}
+
+  typeOf(node: Expression, item: Shape | undefined): Type {
+    switch (node.kind) {
+      case 'number':
+        return node.value.isZero() ? { is: 'number', zero: true } : NUMBER;
+      case 'percent':
+        return PERCENT;
+      case 'text':
+        return TEXT;
+      case 'boolean':
+        return BOOLEAN;
+      case 'name':
+        return this.#name(node, item);
+      case 'member':
+        return this.#member(node, item);
+      case 'filter':
+        return this.#filter(node, item);
+      case 'call':
+        return this.#call(node, item);
+      case 'negative': {
+        const type = this.#single(node.operand, item);
+        if (isNumeric(type) || type.is === 'money' || type.is === 'unknown') return type;
+        return this.#wrong(node, `${article(typeInWords(type))} has no negative.`);
+      }
+      case 'percentage': {
+        const type = this.#single(node.operand, item);
+        if (type.is !== 'number' && type.is !== 'unknown') this.#wrong(node, `% follows a number, not ${typeInWords(type)}.`); // prettier-ignore
+        return PERCENT;
+      }
+      case 'not':
+        this.#condition(node.operand, item);
+        return BOOLEAN;
+      case 'binary':
+        return this.#binary(node, item);
+    }
+  }
+
+  #name(node: Node<'name'>, item: Shape | undefined): Type {
+    const { name } = node;
+    const { world } = this.checker;
+    const scope = item && { has: (each: string) => item.type(each) !== undefined, list: item.list };
+    const meaning = meaningOf(name, scope, world);
+    switch (meaning.kind) {
+      case 'field':
+        return item!.type(name)!;
+      case 'column':
+        this.#used(`${item!.list}.${name}`, node);
+        return this.checker.figureType(meaning.figure);
+      case 'figure':
+        this.#used(name, node);
+        return this.checker.figureType(meaning.figure);
+      case 'list':
+        this.#used(name, node);
+        return this.checker.listType(name);
+      case 'item':
+        return { is: 'record', shape: item! };
+      case 'this':
+        if (this.own) return { is: 'record', shape: this.own };
+        return this.#wrong(node, '“this” is the item that a figure of a line or of a list’s row is computed for; here there is none.'); // prettier-ignore
+      case 'record':
+        return { is: 'record', shape: this.checker.record };
+      case 'lines':
+        return this.checker.record.type(LINES)!;
+      case 'root':
+        return { is: 'record', shape: this.checker.rootShape(name)! };
+      case 'figures':
+        return { is: 'record', shape: FIGURES };
+      case 'ambiguous':
+        return this.#wrong(node, `“${name}” could mean ${meaning.spelled.join(' or ')}; write out which.`, meaning.spelled[0]); // prettier-ignore
+      case 'nothing':
+        return this.#unknownName(node, item);
+    }
+  }
+
+  #unknownName(node: Node<'name'>, item: Shape | undefined): Type {
+    const { name } = node;
+    if (FUNCTIONS.has(name.toUpperCase())) return this.#wrong(node, `${name.toUpperCase()} is a function: write ${name.toUpperCase()}(…).`); // prettier-ignore
+    const inner = item ? this.checker.namesIn(item) : [];
+    const near = nearest(name, [...inner, ...this.checker.outerNames()]);
+    const ofRecord = !near && nearest(name, this.checker.namesIn(this.checker.record));
+    const ofLines = !near && !ofRecord && this.checker.lines && nearest(name, this.checker.namesIn(this.checker.lines));
+    const suggestion = near ?? (ofRecord ? `${this.checker.world.record}.${ofRecord}` : ofLines ? `${LINES}.${ofLines}` : undefined); // prettier-ignore
+    return this.#wrong(node, `There is no field and no figure “${name}”${didYouMean(suggestion)}`, suggestion);
+  }
+
+  #member(node: Node<'member'>, item: Shape | undefined): Type {
+    const object = this.typeOf(node.object, item);
+    if (object.is === 'unknown') return UNKNOWN;
+    if (object.is === 'record') return this.#of(node, object.shape);
+    if (object.is === 'list' && object.of.is === 'record') return listOf(this.#of(node, object.of.shape));
+    if (object.is === 'list' && object.of.is === 'unknown') return UNKNOWN;
+    return this.#wrong(node, `${article(typeInWords(object))} has no fields, so “.${node.name}” leads nowhere.`);
+  }
+
+  #of(node: Node<'member'>, shape: Shape): Type {
+    const { checker } = this;
+    const { name } = node;
+    const quoted = this.source[node.to - 1] === '`' ? 2 : 0;
+    const at = { from: node.to - name.length - quoted, to: node.to };
+    if (shape === FIGURES) return this.#figureNamed(name, at);
+    const column = figuresOfList(shape.list, checker.world).find((figure) => figure.name === name);
+    const own = shape.type(name);
+    if (own && column) return this.#wrong(at, `“${name}” is a field and a column of the list; rename the column.`);
+    if (column) {
+      this.#used(`${shape.list}.${name}`, at);
+      return checker.figureType(column);
+    }
+    if (own) return own;
+    const near = nearest(name, checker.namesIn(shape));
+    return this.#wrong(at, `${article(`the ${shape.label}`)} has no “${name}”${didYouMean(near)}`, near);
+  }
+
+  #figureNamed(name: string, at: { from: number; to: number }): Type {
+    const { figures, lists } = this.checker.world;
+    const figure = figures.get(name);
+    if (figure) {
+      this.#used(name, at);
+      return this.checker.figureType(figure);
+    }
+    if (lists.has(name)) {
+      this.#used(name, at);
+      return this.checker.listType(name);
+    }
+    const near = nearestName(name, [...figures.keys(), ...lists.keys()]);
+    return this.#wrong(at, `There is no figure “${name}”${didYouMean(near)}`, near);
+  }
+
+  #filter(node: Node<'filter'>, item: Shape | undefined): Type {
+    const list = this.typeOf(node.list, item);
+    const of = list.is === 'list' ? list.of : list;
+    if (of.is === 'unknown') return UNKNOWN;
+    if (list.is !== 'list') return this.#wrong(node.list, `Only a list can be filtered, and this is ${typeInWords(list)}.`); // prettier-ignore
+    if (of.is !== 'record') return this.#wrong(node.list, `Only a list of records can be filtered, and this is ${typeInWords(list)}.`); // prettier-ignore
+    this.#condition(node.condition, of.shape);
+    return list;
+  }
+
+  #call(node: Node<'call'>, item: Shape | undefined): Type {
+    const called = FUNCTIONS.get(node.name);
+    const at = { from: node.from, to: node.from + node.name.length };
+    if (!called) {
+      node.arguments.forEach((argument) => this.typeOf(argument, item));
+      const near = nearestName(node.name, DECLARED.map(({ name }) => name)); // prettier-ignore
+      return this.#wrong(at, `There is no function ${node.name}${didYouMean(near)}`, near);
+    }
+    const refused = refuseCount(called, node.arguments.length);
+    if (refused) this.#wrong({ from: node.from, to: node.to }, refused);
+    const types = this.#argumentTypes(node, called, item);
+    if (called.name === 'PART' && !this.own) this.#wrong(at, 'PART is for a figure of a line: it gives the line’s own part.'); // prettier-ignore
+    return typeof called.result === 'function' ? called.result(types, node.arguments) : called.result;
+  }
+
+  #argumentTypes(node: Node<'call'>, called: FormulaFunction, item: Shape | undefined): Type[] {
+    const types: Type[] = [];
+    for (const [position, argument] of node.arguments.entries()) {
+      const parameter = parameterAt(called.parameters, position);
+      if (parameter.takes === 'formula for each item') {
+        const list = types.find((type) => type.is === 'list');
+        const each = list?.is === 'list' && list.of.is === 'record' ? list.of.shape : undefined;
+        types.push(this.typeOf(argument, each));
+        continue;
+      }
+      const type = this.typeOf(argument, item);
+      types.push(type);
+      if (called.name === 'SWITCH') continue;
+      this.#argument(argument, type, parameter, called);
+    }
+    if (called.name === 'SWITCH') this.#switchCases(node, types);
+    return types;
+  }
+
+  #switchCases(node: Node<'call'>, types: readonly Type[]): void {
+    const subject = types[0];
+    for (let at = 1; subject && at + 1 < types.length; at += 2) {
+      this.#comparable(node.arguments[at]!, subject, types[at]!, node.arguments[0]!, node.arguments[at]!);
+    }
+  }
+
+  #argument(node: Expression, type: Type, parameter: Parameter, called: FormulaFunction): void {
+    if (type.is === 'unknown' || (type.is === 'list' && type.of.is === 'unknown')) return;
+    const { takes } = parameter;
+    const items = type.is === 'list' ? type.of : type;
+    if (TAKES_LISTS.has(takes)) {
+      if (fitsItems(takes, items)) {
+        if (called.name === 'COUNT' && items.is === 'text') this.#wrong(node, 'COUNT passes over texts; to count them, write COUNTA.'); // prettier-ignore
+        return;
+      }
+    } else if (takes === 'list') {
+      if (type.is === 'list') return;
+    } else if (takes === 'records') {
+      if (type.is === 'list' && type.of.is === 'record') return;
+    } else if (type.is === 'list') {
+      return void this.#listWhereOne(node, type);
+    } else if (fitsOne(takes, type)) {
+      return;
+    }
+    this.#wrong(
+      node,
+      `${called.name} takes ${TAKES_WORDS[takes]} as its “${parameter.name}”, not ${typeInWords(type)}.`,
+    );
+  }
+
+  #binary(node: Node<'binary'>, item: Shape | undefined): Type {
+    const { operator } = node;
+    if (operator === 'and' || operator === 'or') {
+      this.#condition(node.left, item);
+      this.#condition(node.right, item);
+      return BOOLEAN;
+    }
+    if (operator === 'in') return this.#membership(node, item);
+    if (operator === '??') {
+      const left = this.typeOf(node.left, item);
+      const right = this.typeOf(node.right, item);
+      const common = commonType(left, right);
+      return common ?? this.#wrong(node, `Before ?? stands ${typeInWords(left)}, after it ${typeInWords(right)}: the two must be of one kind.`); // prettier-ignore
+    }
+    const left = this.#single(node.left, item);
+    const right = this.#single(node.right, item);
+    if (operator === '/' && node.right.kind === 'number' && node.right.value.isZero()) return this.#wrong(node.right, 'This divides by zero.'); // prettier-ignore
+    if (left.is === 'unknown' || right.is === 'unknown') return operator === '&' ? TEXT : COMPARISONS.has(operator) ? BOOLEAN : UNKNOWN; // prettier-ignore
+    if (operator === '&') {
+      for (const [side, type] of [
+        [node.left, left],
+        [node.right, right],
+      ] as const) {
+        // prettier-ignore
+        if (type.is === 'record') this.#wrong(side, `A ${type.shape.label} cannot be joined to a text; choose one of its fields, such as “.name”.`); // prettier-ignore
+      }
+      return TEXT;
+    }
+    if (COMPARISONS.has(operator)) {
+      if (operator !== '=' && operator !== '<>' && (left.is === 'boolean' || left.is === 'record')) this.#wrong(node, `${article(typeInWords(left))} has no order.`); // prettier-ignore
+      this.#comparable(node, left, right, node.left, node.right);
+      return BOOLEAN;
+    }
+    const result = arithmetic(operator, left, right);
+    return result ?? this.#wrong(node, impossible(operator, left, right));
+  }
+
+  #membership(node: Node<'binary'>, item: Shape | undefined): Type {
+    const left = this.#single(node.left, item);
+    const right = this.typeOf(node.right, item);
+    if (right.is === 'unknown') return BOOLEAN;
+    if (right.is !== 'list') this.#wrong(node.right, `“in” looks in a list, and this is ${typeInWords(right)}.`);
+    else this.#comparable(node, left, right.of, node.left, node.right);
+    return BOOLEAN;
+  }
+
+  /** Two values that can be equal at all; a text that a field of choices can never hold is told. */
+  #comparable(node: Expression, left: Type, right: Type, leftNode: Expression, rightNode: Expression): void {
+    if (left.is === 'unknown' || right.is === 'unknown') return;
+    if (!commonType(left, right) || (left.is === 'list') !== (right.is === 'list')) {
+      this.#wrong(node, `${article(typeInWords(left))} is never equal to ${typeInWords(right)}.`);
+      return;
+    }
+    this.#neverHeld(leftNode, right);
+    this.#neverHeld(rightNode, left);
+  }
+
+  #neverHeld(literal: Expression, type: Type): void {
+    if (literal.kind !== 'text' || type.is !== 'text' || !type.allowed || type.allowed.includes(literal.value)) return;
+    const near = nearestName(literal.value, type.allowed);
+    const allowed = new Intl.ListFormat('en', { type: 'disjunction' }).format(
+      type.allowed.map((value) => `“${value}”`),
+    );
+    this.#wrong(literal, `This is never “${literal.value}”: it can be ${allowed}.`, near && `"${near}"`);
+  }
+
+  #condition(node: Expression, item: Shape | undefined): void {
+    const type = this.typeOf(node, item);
+    if (type.is === 'boolean' || type.is === 'unknown') return;
+    if (type.is === 'list') return void this.#listWhereOne(node, type);
+    this.#wrong(node, `A condition is yes or no, and this is ${typeInWords(type)}; compare it with something.`);
+  }
+
+  /** The type of an operand that has to be one value. */
+  #single(node: Expression, item: Shape | undefined): Type {
+    const type = this.typeOf(node, item);
+    return type.is === 'list' ? this.#listWhereOne(node, type) : type;
+  }
+
+  #listWhereOne(node: Expression, type: Type & { is: 'list' }): Type {
+    const text = this.source.slice(node.from, node.to);
+    const summed = isNumeric(type.of) || type.of.is === 'money';
+    const choice = summed ? `SUM(${text})` : `FIRST(${text})`;
+    return this.#wrong(node, `This is ${typeInWords(type)}, and one value is needed: write ${choice}${summed ? ' for their sum' : ''}.`, choice); // prettier-ignore
+  }
+
+  #used(key: string, { from, to }: { from: number; to: number }): void {
+    this.uses.push({ key, from, to });
+  }
+
+  #wrong({ from, to }: { from: number; to: number }, message: string, fix?: string): Type {
+    this.diagnostics.push({ from, to, message, fix });
+    return UNKNOWN;
+  }
+}
+
+const FIGURES: Shape = shapeOf('figures', {});
+const COMPARISONS: ReadonlySet<string> = new Set(['=', '<>', '<', '<=', '>', '>=']);
+
+function fitsItems(takes: Parameter['takes'], type: Type): boolean {
+  const amounts = isNumeric(type) || type.is === 'money';
+  if (takes === 'amounts') return amounts;
+  return takes === 'several' || amounts || type.is === 'date' || type.is === 'datetime';
+}
+
+function fitsOne(takes: Parameter['takes'], type: Type): boolean {
+  switch (takes) {
+    case 'number':
+      return isNumeric(type);
+    case 'amount':
+      return isNumeric(type) || type.is === 'money';
+    case 'text':
+      return type.is === 'text';
+    case 'condition':
+      return type.is === 'boolean';
+    case 'date':
+      return type.is === 'date';
+    default:
+      return true;
+  }
+}
+
+/** The type of a sum, difference, product, quotient or power; undefined where there is none. */
+function arithmetic(operator: string, left: Type, right: Type): Type | undefined {
+  const numeric = isNumeric(left) && isNumeric(right);
+  const both = left.is === 'percent' && right.is === 'percent' ? PERCENT : NUMBER;
+  switch (operator) {
+    case '+':
+    case '-':
+      if (numeric) return both;
+      if (left.is === 'money' || right.is === 'money')
+        return commonType(left, right)?.is === 'money' ? MONEY : undefined;
+      if (left.is === 'date' && right.is === 'number') return DATE;
+      if (operator === '+' && left.is === 'number' && right.is === 'date') return DATE;
+      return operator === '-' && left.is === 'date' && right.is === 'date' ? NUMBER : undefined;
+    case '*':
+      if (numeric) return both;
+      return (left.is === 'money' && isNumeric(right)) || (isNumeric(left) && right.is === 'money') ? MONEY : undefined;
+    case '/':
+      if (numeric) return left.is === 'percent' && right.is === 'number' ? PERCENT : NUMBER;
+      if (left.is === 'money' && right.is === 'money') return NUMBER;
+      return left.is === 'money' && isNumeric(right) ? MONEY : undefined;
+    default:
+      return numeric ? NUMBER : undefined;
+  }
+}
+
+function impossible(operator: string, left: Type, right: Type): string {
+  const [one, other] = [typeInWords(left), typeInWords(right)];
+  switch (operator) {
+    case '+':
+      return `${article(other)} cannot be added to ${one}.`;
+    case '-':
+      return `${article(other)} cannot be taken from ${one}.`;
+    case '*':
+      return `${article(one)} cannot be multiplied by ${other}.`;
+    case '/':
+      return `${article(one)} cannot be divided by ${other}.`;
+    default:
+      return 'Powers are taken of numbers.';
+  }
+}
+
+function nearest(name: string, candidates: { name: string; label: string }[]): string | undefined {
+  const byName = nearestName(name, candidates.map((each) => each.name)); // prettier-ignore
+  if (byName) return byName;
+  const label = nearestName(name, candidates.map((each) => each.label)); // prettier-ignore
+  return label === undefined ? undefined : candidates.find((each) => each.label === label)?.name;
+}
+
+const didYouMean = (name: string | undefined) => (name === undefined ? '.' : `; did you mean ${name}?`);
+
+/** Words at the start of a sentence. */
+function article(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}

@@ -1,0 +1,332 @@
+import { allocate } from '../../money/allocate';
+import { isCurrencyCode, minorUnit } from '../../money/currency';
+import { Decimal } from '../../money/decimal';
+import { amountInWords, numberInWords, WORD_LANGUAGES } from '../../money/words';
+import { addMonths, dayOf, formatDay } from '../date';
+import type { Role } from '../figure';
+import { boundedDay, multiply } from '../operators';
+import { printFormula } from '../print';
+import { ValuesRow, type Row } from '../row';
+import { DATE, listOf, MONEY, NUMBER, PERCENT, shapeOf, TEXT, type Shape, type Type } from '../type';
+import { wholeNumber } from './arithmetic';
+import { asCondition } from './condition';
+import { lastWithin } from './lists';
+import { total as sumOf } from './sums';
+import {
+  blankError, canonical, error, money, number, percent, text, typeWords,
+  type MoneyValue, type NumberValue, type PercentValue, type Value,
+} from '../value'; // prettier-ignore
+import { eager, firstType, flatten, itemType, lazy, type CallContext, type RegisteredDocument } from './function';
+
+type Amount = NumberValue | PercentValue | MoneyValue;
+const isAmount = (value: Value): value is Amount => value.type === 'number' || value.type === 'percent' || value.type === 'money'; // prettier-ignore
+
+const ALLOCATE = eager(
+  {
+    name: 'ALLOCATE',
+    family: 'The trade',
+    parameters: [
+      { name: 'total', takes: 'amount' },
+      { name: 'weights', takes: 'amounts', repeats: true },
+    ],
+    help: 'Splits a sum by weights. The parts are rounded to the currency’s smallest unit and add up to the sum exactly: units left over go to the largest remainders.',
+    example: 'ALLOCATE(100, 1, 1, 1)',
+    result: ([total]) => listOf(total ?? NUMBER),
+  },
+  ([total, ...weights]) => parts(total as Amount, weights),
+);
+
+/** A sum in parts of whole units that add up to it. */
+function parts(total: Amount, weights: readonly Value[]): Value {
+  const decimals: Decimal[] = [];
+  for (const weight of flatten(weights)) {
+    if (weight.type === 'error') return weight;
+    if (weight.type === 'blank') return blankError(weight);
+    if (!isAmount(weight)) return error(`A weight is a number or money, not ${typeWords(weight)}.`);
+    decimals.push(weight.value);
+  }
+  if (decimals.length === 0) return error('There are no weights to split the sum by.');
+  try {
+    const split = allocate(total.value, decimals, unitsOf(total));
+    const items = split.map((value): Value => (total.type === 'money' ? money(value, total.currency, 'amount') : { ...total, value })); // prettier-ignore
+    return { type: 'list', items, holds: total.type === 'money' ? 'amount' : undefined };
+  } catch {
+    return error('The weights add up to zero, so nothing can be split by them.');
+  }
+}
+
+/** Decimals of the unit that parts are whole multiples of: the currency's, or hundredths. */
+function unitsOf(total: Amount): number {
+  if (total.type === 'money') return minorUnit(total.currency);
+  return total.type === 'percent' ? 4 : 2;
+}
+
+const PART = lazy(
+  {
+    name: 'PART',
+    family: 'The trade',
+    parameters: [
+      { name: 'total', takes: 'amount' },
+      { name: 'list', takes: 'records' },
+      { name: 'weight', takes: 'formula for each item' },
+    ],
+    help: 'In a figure of a line: this line’s part of a sum that is split over a list by weights, as ALLOCATE splits it. Blank for a line that is not in the list.',
+    example: 'PART(figures.discount, lines[not optional], net)',
+    result: firstType,
+  },
+  ([totalArgument, listArgument, weight], context) => {
+    const total = totalArgument!.value();
+    if (total.type === 'error') return total;
+    if (total.type === 'blank') return blankError(total);
+    const list = listArgument!.value();
+    if (list.type === 'error') return list;
+    if (!isAmount(total) || list.type !== 'list') return error('PART splits a sum over a list of records.');
+    if (!context.item) return error('PART is for a figure of a line: it gives the line’s own part.');
+    const own = context.item;
+    const at = list.items.findIndex((item) => item.type === 'record' && item.row === own);
+    if (at === -1) return { type: 'blank', cause: 'no part', place: own.place };
+    const split = context.shared(
+      list.items,
+      `PART ${canonical(total)} ${printFormula(weight!.expression)}`,
+      (inner) => {
+        const each = inner.argument(weight!.expression);
+        return parts(total, list.items.map((item) => (item.type === 'record' ? each.valueFor(item.row) : item))); // prettier-ignore
+      },
+    );
+    return split.type === 'list' ? split.items[at]! : split;
+  },
+);
+
+const INSTALMENT: Readonly<Record<string, Type>> = { number: NUMBER, share: PERCENT, amount: MONEY, date: DATE };
+
+const SCHEDULE = eager(
+  {
+    name: 'SCHEDULE',
+    family: 'The trade',
+    parameters: [
+      { name: 'total', takes: 'amount' },
+      { name: 'shares', takes: 'several' },
+      { name: 'first date', takes: 'date', optional: true },
+      { name: 'months between', takes: 'number', optional: true },
+    ],
+    help: 'Instalments that add up to a sum: equal ones by their number, or one for each share of a list or row of a table with a column `share`; shares add up to 100 %. Each has its `number`, `share`, `amount` and, with a first date, its `date`, and the columns of its table row.',
+    example: 'SCHEDULE(1000, 3, DATE(2027, 1, 31)).date',
+    result: ([total, shares]) => {
+      const own = shares?.is === 'list' && shares.of.is === 'record' ? shares.of.shape : undefined;
+      return listOf({ is: 'record', shape: instalmentShape(total ?? MONEY, own) });
+    },
+  },
+  ([total, shares, first, between]) => {
+    const rows = sharesOf(shares!);
+    if (!Array.isArray(rows)) return rows;
+    const months = wholeNumber(between, 1, 'The number of months', 120);
+    if (typeof months !== 'number') return months;
+    const split = parts(total as Amount, rows.map(({ share }) => share)); // prettier-ignore
+    if (split.type !== 'list') return split;
+    const items: Value[] = [];
+    for (const [at, { share, row }] of rows.entries()) {
+      const own = row ? Object.fromEntries(Object.keys(row.values).map((name) => [name, row.value(name)])) : {};
+      const values: Record<string, Value> = { ...own, number: number(at + 1), share, amount: split.items[at]! };
+      if (first?.type === 'date') {
+        const date = boundedDay(addMonths(first.day, at * months));
+        if (date.type === 'error') return date;
+        values.date = date;
+      }
+      items.push({ type: 'record', row: new ValuesRow(`instalment{${at + 1}}`, String(at + 1), `Instalment ${at + 1}`, values, undefined, `Instalment ${at + 1}`) }); // prettier-ignore
+    }
+    return { type: 'list', items, holdsMoney: total!.type === 'money' ? ['amount'] : [] };
+  },
+);
+
+function instalmentShape(total: Type, own: Shape | undefined): Shape {
+  const types: Record<string, Type> = own
+    ? Object.fromEntries([...own.names()].map((name) => [name, own.type(name)!]))
+    : {};
+  return shapeOf('instalment', { ...types, ...INSTALMENT, amount: total });
+}
+
+/** Equal shares by a whole number of them, or the shares of a list, or of the rows of a table. */
+function sharesOf(shares: Value): { share: Value; row?: ValuesRow }[] | Value {
+  if (shares.type === 'number') {
+    const count = wholeNumber(shares, 1, 'The number of instalments', 600);
+    if (typeof count !== 'number') return count;
+    if (count < 1) return error('There is at least one instalment.');
+    return Array.from({ length: count }, () => ({ share: percent(Decimal.ONE.div(Decimal.of(count))) }));
+  }
+  if (shares.type !== 'list') return error(`The shares of SCHEDULE are a number of instalments or a list, not ${typeWords(shares)}.`); // prettier-ignore
+  const rows: { share: Value; row?: ValuesRow }[] = [];
+  for (const item of shares.items) {
+    const row = item.type === 'record' && item.row instanceof ValuesRow ? item.row : undefined;
+    if (row && !row.has('share')) return error('The table of instalments needs a column “share”.');
+    const share = row ? row.value('share') : item;
+    if (share.type === 'error') return share;
+    if (share.type === 'blank') return blankError(share);
+    if (share.type !== 'percent' && share.type !== 'number') return error(`A share is a percentage, not ${typeWords(share)}.`); // prettier-ignore
+    rows.push({ share, row });
+  }
+  const sum = rows.reduce((one, { share }) => (share.type === 'percent' ? one.plus(share.value) : one), Decimal.ZERO);
+  const allPercent = rows.every(({ share }) => share.type === 'percent');
+  if (allPercent && !sum.equals(Decimal.ONE)) return error(`The shares of the instalments add up to ${sum.shifted(2).toFixed()} %, not to 100 %.`); // prettier-ignore
+  return rows;
+}
+
+const TIER = lazy(
+  {
+    name: 'TIER',
+    family: 'The trade',
+    parameters: [
+      { name: 'quantity', takes: 'amount' },
+      { name: 'from', takes: 'list' },
+      { name: 'values', takes: 'list' },
+      { name: 'graduated', takes: 'condition', optional: true },
+    ],
+    help: 'A volume table: the value of the tier that a quantity reaches. With `graduated` true, every unit at the value of its own tier, summed; such a table begins at 0.',
+    example: 'TIER(120, tables.volume.from, tables.volume.price)',
+    result: ([, , values]) => itemType(values ? [values] : []),
+  },
+  (args, context) => {
+    const [quantity, from, values] = args.map((argument) => argument.value());
+    for (const value of [quantity!, from!, values!]) {
+      if (value.type === 'error') return value;
+      if (value.type === 'blank') return blankError(value);
+    }
+    if (!isAmount(quantity!) || from!.type !== 'list' || values!.type !== 'list') return error('TIER takes a quantity and two lists.'); // prettier-ignore
+    const graduated = args[3] ? asCondition(args[3].value()) : false;
+    if (typeof graduated !== 'boolean') return graduated;
+    const reached = lastWithin(quantity, from!.items, 1);
+    if (typeof reached !== 'number') return reached;
+    if (from!.items.length !== values!.items.length) return error(`The volume table has ${from!.items.length} tiers, but ${values!.items.length} values.`); // prettier-ignore
+    if (!graduated) return values!.items[reached]!;
+    return graduatedSum(quantity, from!.items.slice(0, reached + 1), values!.items, context);
+  },
+);
+
+function graduatedSum(quantity: Amount, from: readonly Value[], values: readonly Value[], context: CallContext): Value {
+  const starts = from.map((each) => (isAmount(each) ? each.value : Decimal.ZERO));
+  if (!starts[0]!.isZero()) return error('A graduated volume table begins at 0.');
+  const products = starts.map((start, at) => {
+    const end = starts[at + 1] ?? quantity.value;
+    const value = values[at]!;
+    if (value.type === 'blank') return blankError(value);
+    return value.type === 'error' ? value : multiply(number(end.minus(start)), value);
+  });
+  return sumOf('TIER', products, context);
+}
+
+const EXCHANGE = eager(
+  {
+    name: 'EXCHANGE',
+    family: 'The trade',
+    parameters: [
+      { name: 'amount', takes: 'amount' },
+      { name: 'currency', takes: 'text' },
+      { name: 'date', takes: 'date', optional: true },
+    ],
+    help: 'An amount in another currency, at the rate that the exchange table has for a date (the document’s, if none is given): the latest one on or before it.',
+    example: 'EXCHANGE(deal.amount, "EUR")',
+    result: MONEY,
+  },
+  ([amount, code, date], context) => {
+    if (amount!.type !== 'money') return error(`EXCHANGE converts money, not ${typeWords(amount!)}.`);
+    const to = code!.type === 'text' ? code!.value : '';
+    if (!isCurrencyCode(to)) return error(`“${to}” is not a currency code of three capitals, such as EUR.`);
+    if (amount!.currency === to) return amount!;
+    const day = date?.type === 'date' ? date.day : context.today;
+    if (day === undefined) return error('The document has no issue date to take the rate of.');
+    const from = amount!.currency;
+    const rate = context.rates
+      .filter((each) => each.from === from && each.to === to && (dayOf(each.date) ?? Infinity) <= day)
+      .reduce<{ date: string; rate: string } | undefined>((best, each) => (best && best.date > each.date ? best : each), undefined); // prettier-ignore
+    if (!rate) return error(`The exchange table has no rate from ${from} to ${to} on or before ${formatDay(day, 'en-GB', 'long')}.`); // prettier-ignore
+    return money(amount!.value.times(Decimal.of(rate.rate)), to, 'price');
+  },
+);
+
+const LANGUAGE_WORDS = WORD_LANGUAGES.join(', ');
+
+const WORDS = eager(
+  {
+    name: 'WORDS',
+    family: 'The trade',
+    parameters: [
+      { name: 'value', takes: 'amount' },
+      { name: 'language', takes: 'text', optional: true },
+    ],
+    help: `A whole number or an amount in words, in the document’s language or another (${LANGUAGE_WORDS}). Smaller units follow as a fraction, as on a cheque.`,
+    example: 'WORDS(1250, "en")',
+    result: TEXT,
+  },
+  ([value, language], { locale }) => {
+    const tag = language?.type === 'text' ? language.value : locale;
+    const code = tag.split('-')[0]!.toLowerCase();
+    const amount = value as Amount;
+    if (amount.value.abs().comparedTo(Decimal.of('1e15')) >= 0) return error('WORDS writes out amounts below a thousand million million.'); // prettier-ignore
+    if (amount.type !== 'money' && !amount.value.isInteger()) return error('WORDS writes out whole numbers and amounts of money; round the number first.'); // prettier-ignore
+    const words = amount.type === 'money' ? amountInWords(amount.value, amount.currency, code) : numberInWords(amount.value, code); // prettier-ignore
+    return words === undefined ? error(`WORDS does not know “${tag}”; it knows ${LANGUAGE_WORDS}.`) : text(words);
+  },
+);
+
+/** The roles that earlier documents can be asked for, by the name they have in formulas. */
+const REGISTERED_ROLES: readonly Role[] = ['sum-of-lines', 'allowances', 'charges', 'net-total', 'tax-total', 'gross-total', 'prepaid', 'rounding', 'payable']; // prettier-ignore
+const roleName = (role: Role) => role.replaceAll('-', '_');
+
+const REGISTERED = eager(
+  {
+    name: 'REGISTERED',
+    family: 'The trade',
+    parameters: [{ name: 'kind', takes: 'text', optional: true }],
+    help: `The documents filed for this record before, oldest first, of one kind or all: each with its \`kind\`, \`number\`, \`date\` and its figures by role (${REGISTERED_ROLES.map(roleName).join(', ')}).`,
+    example: 'SUM(REGISTERED("invoice").gross_total)',
+    result: listOf({
+      is: 'record',
+      shape: shapeOf('document', {
+        kind: TEXT, number: TEXT, date: DATE,
+        ...Object.fromEntries(REGISTERED_ROLES.map((role) => [roleName(role), MONEY])),
+      }), // prettier-ignore
+    }),
+  },
+  ([kind], { registered }) => {
+    if (!registered) return error('The register is not known here.');
+    const wanted = kind?.type === 'text' ? kind.value.toLowerCase() : undefined;
+    const documents = registered.filter((each) => wanted === undefined || each.kind.toLowerCase() === wanted);
+    const items = documents.map((document): Value => ({ type: 'record', row: registeredRow(document) }));
+    return { type: 'list', items, holdsMoney: REGISTERED_ROLES.map(roleName) };
+  },
+);
+
+function registeredRow(document: RegisteredDocument): Row {
+  const day = dayOf(document.issued);
+  const values: Record<string, Value> = {
+    kind: text(document.kind),
+    number: text(document.number),
+    date: day === undefined ? error(`${document.issued} is not a date.`) : { type: 'date', day },
+  };
+  const place = `The ${document.kind} ${document.number}`;
+  for (const role of REGISTERED_ROLES) {
+    const known = document.roles[role];
+    values[roleName(role)] = known
+      ? money(Decimal.of(known.value), known.currency, 'amount')
+      : { type: 'blank', cause: `no ${role.replaceAll('-', ' ')}`, place };
+  }
+  return new ValuesRow(`registered{${document.id}}`, document.id, document.number, values, undefined, place);
+}
+
+const SERIAL = eager(
+  {
+    name: 'SERIAL',
+    family: 'The trade',
+    parameters: [{ name: 'digits', takes: 'number', optional: true }],
+    help: 'The next number of the series, padded with zeros. Known only once filing has taken it.',
+    example: '"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)',
+    result: TEXT,
+  },
+  ([digits], { serial }) => {
+    const places = wholeNumber(digits, 1, 'The number of digits', 18);
+    if (typeof places !== 'number') return places;
+    if (serial === undefined) return error('The number is given on filing.');
+    return text(String(serial).padStart(places, '0'));
+  },
+);
+
+export const TRADE = [ALLOCATE, PART, SCHEDULE, TIER, EXCHANGE, WORDS, REGISTERED, SERIAL];

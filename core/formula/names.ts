@@ -1,0 +1,150 @@
+import type { Expression } from './ast';
+import { LINES, type DerivedList, type Figure, type FigureSheet } from './figure';
+
+/** The names there are outside of any item: figures, lists, and the roots. */
+export interface World {
+  /** The name of the record: `deal`. */
+  record: string;
+  hasLines: boolean;
+  perLine: readonly Figure[];
+  figures: ReadonlyMap<string, Figure>;
+  lists: ReadonlyMap<string, DerivedList>;
+  /** company, document, tables, ask, user. */
+  roots: ReadonlySet<string>;
+}
+
+/** What an item brings into scope: its own values, and the figures of the list it came from. */
+export interface ItemScope {
+  has(name: string): boolean;
+  list?: string;
+}
+
+/** What a bare name means. */
+export type Meaning =
+  | { kind: 'item' }
+  | { kind: 'this' }
+  | { kind: 'field' }
+  | { kind: 'column'; figure: Figure }
+  | { kind: 'figure'; figure: Figure }
+  | { kind: 'list'; list: DerivedList }
+  | { kind: 'record' }
+  | { kind: 'lines' }
+  | { kind: 'root' }
+  | { kind: 'figures' }
+  | { kind: 'nothing' }
+  /** Ways to write out each of the meanings. */
+  | { kind: 'ambiguous'; spelled: string[] };
+
+/** Names that formulas use for the item in scope and for the figures; nothing else can be called by them. */
+export const RESERVED: readonly string[] = ['item', 'this', 'figures', LINES];
+
+export function worldOf(sheet: FigureSheet, record: string, hasLines: boolean, roots: Iterable<string>): World {
+  return {
+    record,
+    hasLines,
+    perLine: sheet.perLine,
+    figures: new Map(sheet.document.map((figure) => [figure.name, figure])),
+    lists: new Map(sheet.lists.map((list) => [list.name, list])),
+    roots: new Set(roots),
+  };
+}
+
+/** The figures that the items of a list have besides their own values. */
+export function figuresOfList(list: string | undefined, world: World): readonly Figure[] {
+  if (list === LINES) return world.perLine;
+  return (list !== undefined && world.lists.get(list)?.columns) || [];
+}
+
+/**
+ * What a bare name means. A name with two meanings is ambiguous and never a guess, so that a field that is added in
+ * the CRM later cannot change a formula silently.
+ */
+export function meaningOf(name: string, item: ItemScope | undefined, world: World): Meaning {
+  if (item && name === 'item') return { kind: 'item' };
+  if (item && name === 'this') return { kind: 'this' };
+  const meanings: [Meaning, string][] = [];
+  if (item?.has(name)) meanings.push([{ kind: 'field' }, `item.${name}`]);
+  const column = item && figuresOfList(item.list, world).find((figure) => figure.name === name);
+  if (column) meanings.push([{ kind: 'column', figure: column }, `the column ${name}`]);
+  const figure = world.figures.get(name);
+  if (figure) meanings.push([{ kind: 'figure', figure }, `figures.${name}`]);
+  const list = world.lists.get(name);
+  if (list) meanings.push([{ kind: 'list', list }, `figures.${name}`]);
+  if (name === world.record) meanings.push([{ kind: 'record' }, `the ${name}`]);
+  if (name === LINES && world.hasLines) meanings.push([{ kind: 'lines' }, `${world.record}.${LINES}`]);
+  if (world.roots.has(name)) meanings.push([{ kind: 'root' }, `the ${name}`]);
+  if (name === 'figures' && meanings.length === 0) return { kind: 'figures' };
+  if (meanings.length === 0) return { kind: 'nothing' };
+  if (meanings.length === 1) return meanings[0]![0];
+  return { kind: 'ambiguous', spelled: meanings.map(([, spelled]) => spelled) };
+}
+
+/** The names in scope for the rows of one list and shape, each looked up once. */
+export class Scope {
+  readonly #meanings = new Map<string, Meaning>();
+  readonly #itemBound = new Map<Expression, boolean>();
+
+  constructor(
+    readonly item: ItemScope | undefined,
+    readonly world: World,
+  ) {}
+
+  meaning(name: string): Meaning {
+    let meaning = this.#meanings.get(name);
+    if (!meaning) this.#meanings.set(name, (meaning = meaningOf(name, this.item, this.world)));
+    return meaning;
+  }
+
+  /** Whether an expression's value depends on the item in scope. What does not is computed once for all items. */
+  dependsOnItem(node: Expression): boolean {
+    if (!this.item) return false;
+    let bound = this.#itemBound.get(node);
+    if (bound === undefined) this.#itemBound.set(node, (bound = this.#findsItem(node)));
+    return bound;
+  }
+
+  #findsItem(node: Expression): boolean {
+    switch (node.kind) {
+      case 'number':
+      case 'percent':
+      case 'text':
+      case 'boolean':
+        return false;
+      case 'name':
+        return ['item', 'this', 'field', 'column', 'ambiguous'].includes(this.meaning(node.name).kind);
+      case 'member':
+        return this.dependsOnItem(node.object);
+      case 'filter':
+        return this.dependsOnItem(node.list) || mentionsThis(node.condition);
+      case 'call':
+        // Arguments may be formulas for other items, which are not told apart here: erring on this side is safe.
+        return node.arguments.some((argument) => this.dependsOnItem(argument) || mentionsThis(argument));
+      case 'binary':
+        return this.dependsOnItem(node.left) || this.dependsOnItem(node.right);
+      default:
+        return this.dependsOnItem(node.operand);
+    }
+  }
+}
+
+/** Whether an expression names the item that a figure is being computed for. */
+export function mentionsThis(node: Expression): boolean {
+  switch (node.kind) {
+    case 'name':
+      return node.name === 'this';
+    case 'member':
+      return mentionsThis(node.object);
+    case 'filter':
+      return mentionsThis(node.list) || mentionsThis(node.condition);
+    case 'call':
+      return node.arguments.some(mentionsThis);
+    case 'binary':
+      return mentionsThis(node.left) || mentionsThis(node.right);
+    case 'negative':
+    case 'percentage':
+    case 'not':
+      return mentionsThis(node.operand);
+    default:
+      return false;
+  }
+}

@@ -1,0 +1,119 @@
+import { Decimal, roundTo } from '../money/decimal';
+
+/** A number pattern of Unicode LDML (UTS 35 part 3), taken apart. */
+interface NumberPattern {
+  prefix: string;
+  suffix: string;
+  /** Prefix and suffix for values below zero, where the pattern says them after a semicolon. */
+  negative?: { prefix: string; suffix: string };
+  /** Size of the groups before the point, last first: `[3]`, or `[3, 2]` for lakhs. None where empty. */
+  groups: number[];
+  leastWhole: number;
+  leastDecimals: number;
+  mostDecimals: number;
+  /** 2 for %, 3 for ‰. */
+  shift: number;
+}
+
+const patterns = new Map<string, NumberPattern>();
+
+/**
+ * A number by a Unicode LDML number pattern, in the digits and signs of a locale: `#,##0.00`, `0.0%`,
+ * `#,##0.00;(#,##0.00)`, `'No.' 0000`. Exact, rounded half away from zero.
+ * @throws Error with a sentence for a pattern that says something else.
+ */
+export function formatNumberPattern(value: Decimal, source: string, locale: string): string {
+  let pattern = patterns.get(source);
+  if (!pattern) {
+    pattern = readPattern(source);
+    if (patterns.size > 1_000) patterns.clear();
+    patterns.set(source, pattern);
+  }
+  const signs = signsOf(locale);
+  const rounded = roundTo(value.shifted(pattern.shift), pattern.mostDecimals);
+  const isNegative = rounded.isNegative();
+  const digits = digitsOf(rounded.abs(), pattern, signs);
+  const { prefix, suffix } = isNegative
+    ? (pattern.negative ?? { prefix: signs.minus + pattern.prefix, suffix: pattern.suffix })
+    : pattern;
+  return prefix + digits + suffix;
+}
+
+function digitsOf(value: Decimal, { groups, leastWhole, leastDecimals }: NumberPattern, signs: Signs): string {
+  const [whole = '', decimals = ''] = value.toFixed().split('.');
+  const padded = (whole === '0' && leastWhole === 0 ? '' : whole).padStart(leastWhole, '0');
+  const parts: string[] = [];
+  let end = padded.length;
+  for (let at = 0; groups.length > 0 && end > groups[Math.min(at, groups.length - 1)]!; at++) {
+    const size = groups[Math.min(at, groups.length - 1)]!;
+    parts.unshift(padded.slice(end - size, end));
+    end -= size;
+  }
+  parts.unshift(padded.slice(0, end));
+  const fraction = decimals.padEnd(leastDecimals, '0');
+  const written = parts.join(signs.group) + (fraction ? signs.decimal + fraction : '');
+  return signs.digits === '0123456789' ? written : written.replace(/\d/g, (digit) => signs.digits[Number(digit)]!);
+}
+
+function readPattern(source: string): NumberPattern {
+  const [positive, negative, ...rest] = splitAtSemicolon(source);
+  const body = /^((?:'[^']*'|[^#0,.'])*)([#0,.]+)((?:'[^']*'|[^#0,.'])*)$/s.exec(positive!);
+  const refused = new Error(`“${source}” is not a number pattern; try "#,##0.00".`);
+  if (!body || rest.length > 0) throw refused;
+  const [, prefix = '', digits = '', suffix = ''] = body;
+  const shape = /^([#,]*[0,]*)(?:\.(0*)(#*))?$/.exec(digits);
+  if (!shape || digits === '.' || /^,|,$|,,|,\./.test(digits.replace(/\..*$/, ''))) throw refused;
+  const [, whole = '', fixed = '', open = ''] = shape;
+  const [percent, permille] = [/%/, /‰/].map((sign) => sign.test(unquoted(prefix + suffix, '')));
+  if (/[A-Za-z]/.test(unquoted(prefix + suffix, ''))) throw new Error(`In the pattern “${source}”, plain words go between apostrophes.`); // prettier-ignore
+  const groups = whole.split(',').slice(1).map((group) => group.length).reverse().slice(0, 2); // prettier-ignore
+  const below = negative === undefined ? undefined : /^((?:'[^']*'|[^#0,.'])*)[#0,.]+((?:'[^']*'|[^#0,.'])*)$/s.exec(negative); // prettier-ignore
+  if (below === null) throw refused;
+  return {
+    prefix: unquoted(prefix),
+    suffix: unquoted(suffix),
+    negative: below && { prefix: unquoted(below[1]!), suffix: unquoted(below[2]!) },
+    groups,
+    leastWhole: whole.replaceAll(/[#,]/g, '').length,
+    leastDecimals: fixed.length,
+    mostDecimals: fixed.length + open.length,
+    shift: percent ? 2 : permille ? 3 : 0,
+  };
+}
+
+function splitAtSemicolon(source: string): string[] {
+  return source.match(/(?:'[^']*'|[^;'])+|'/g) ?? [''];
+}
+
+/** Words between apostrophes as they are, or with something else in their place; two apostrophes are one. */
+function unquoted(affix: string, inPlace?: string): string {
+  return affix.replace(/'([^']*)'/g, (_, words: string) => inPlace ?? (words === '' ? "'" : words));
+}
+
+interface Signs {
+  decimal: string;
+  group: string;
+  minus: string;
+  digits: string;
+}
+
+const signs = new Map<string, Signs>();
+
+function signsOf(locale: string): Signs {
+  let known = signs.get(locale);
+  if (!known) {
+    const parts = new Intl.NumberFormat(locale, { useGrouping: true, minimumFractionDigits: 1 }).formatToParts(
+      -1234567.5,
+    );
+    const plain = new Intl.NumberFormat(locale, { useGrouping: false });
+    const part = (type: string, otherwise: string) => parts.find((each) => each.type === type)?.value ?? otherwise;
+    known = {
+      decimal: part('decimal', '.'),
+      group: part('group', ','),
+      minus: part('minusSign', '−').replace('-', '−'),
+      digits: Array.from({ length: 10 }, (_, digit) => plain.format(digit)).join(''),
+    };
+    signs.set(locale, known);
+  }
+  return known;
+}

@@ -1,0 +1,63 @@
+import { Decimal } from '../money/decimal';
+import { dayOf } from './date';
+import type { LookupTable } from './figure';
+import { ValuesRow } from './row';
+import { error, money, number, percent, text, type Value } from './value';
+
+/** The name that tables go by in formulas: `tables.freight`. */
+export const TABLES = 'tables';
+
+/** Tables by their names, each read when it is first asked for: by then the document's currency is known. */
+export function tablesOf(tables: readonly LookupTable[], currency: () => string | undefined): Record<string, Value> {
+  const values: Record<string, Value> = {};
+  for (const table of tables) {
+    Object.defineProperty(values, table.name, { enumerable: true, get: () => tableValue(table, currency) });
+  }
+  return values;
+}
+
+/** A table's rows as a list of records with the columns by name. */
+function tableValue(table: LookupTable, currency: () => string | undefined): Value {
+  const shape = table.columns.map(({ name }) => name).join();
+  const items = table.rows.map((row, position): Value => {
+    const place = `${table.label}, row ${position + 1}`;
+    const values = Object.fromEntries(
+      table.columns.map((column, at) => [column.name, cellValue(row[at] ?? '', column, place, currency)]),
+    );
+    const path = `${TABLES}.${table.name}{${position + 1}}`;
+    const list = `${TABLES}.${table.name}`;
+    return { type: 'record', row: new ValuesRow(path, String(position + 1), place, values, list, place, shape) };
+  });
+  return { type: 'list', items, of: { list: `${TABLES}.${table.name}` } };
+}
+
+function cellValue(
+  source: string,
+  column: LookupTable['columns'][number],
+  place: string,
+  currency: () => string | undefined,
+): Value {
+  // prettier-ignore
+  if (source.trim() === '') return { type: 'blank', cause: `no ${column.label.toLowerCase()}`, place };
+  try {
+    switch (column.type) {
+      case 'text':
+        return text(source);
+      case 'date': {
+        const day = dayOf(source);
+        return day === undefined ? error(`${place}: “${source}” is not a date.`) : { type: 'date', day };
+      }
+      case 'number':
+        return number(Decimal.of(source));
+      case 'percent':
+        return percent(Decimal.of(source));
+      case 'money': {
+        const code = column.currency ?? currency();
+        return code ? money(Decimal.of(source), code, 'price') : error('The document has no currency.');
+      }
+    }
+  } catch (problem) {
+    if (!(problem instanceof TypeError)) throw problem;
+    return error(`${place}: “${source}” is not a number.`);
+  }
+}
