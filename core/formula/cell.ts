@@ -106,9 +106,10 @@ function added<Item>(list: readonly Item[], item: Item): readonly Item[] {
   return list;
 }
 
-/** Resets every cell that was computed from these values, directly or through others. */
+/** Resets every cell that was computed from these values, directly or through others, and cells among them. */
 export function invalidate(sources: Iterable<Source>): void {
   const waiting = [...sources];
+  for (const source of waiting) if (source instanceof Cell) source.reset();
   for (let source = waiting.pop(); source; source = waiting.pop()) {
     for (const cell of source.dependents ?? NOTHING) {
       if (cell.state !== 'done') continue;

@@ -261,8 +261,7 @@ class Run {
       case 'item':
         return { is: 'record', shape: item! };
       case 'this':
-        if (this.own) return { is: 'record', shape: this.own };
-        return this.#wrong(node, '“this” is the item that a figure of a line or of a list’s row is computed for; here there is none.'); // prettier-ignore
+        return this.own ? { is: 'record', shape: this.own } : this.#noItem(node);
       case 'record':
         return { is: 'record', shape: this.checker.record };
       case 'lines':
@@ -278,8 +277,13 @@ class Run {
     }
   }
 
+  #noItem(node: Node<'name'>): Type {
+    return this.#wrong(node, `“${node.name}” is the item that a figure of a line or of a list’s row is computed for; here there is none.`); // prettier-ignore
+  }
+
   #unknownName(node: Node<'name'>, item: Shape | undefined): Type {
     const { name } = node;
+    if (name === 'this' || name === 'item') return this.#noItem(node);
     if (FUNCTIONS.has(name.toUpperCase())) return this.#wrong(node, `${name.toUpperCase()} is a function: write ${name.toUpperCase()}(…).`); // prettier-ignore
     const inner = item ? this.checker.namesIn(item) : [];
     const near = nearest(name, [...inner, ...this.checker.outerNames()]);
@@ -455,7 +459,8 @@ class Run {
   /** Two values that can be equal at all; a text that a field of choices can never hold is told. */
   #comparable(node: Expression, left: Type, right: Type, leftNode: Expression, rightNode: Expression): void {
     if (left.is === 'unknown' || right.is === 'unknown') return;
-    if (!commonType(left, right) || (left.is === 'list') !== (right.is === 'list')) {
+    const moneyBesideNumber = (left.is === 'money' && right.is === 'number') || (left.is === 'number' && right.is === 'money'); // prettier-ignore
+    if ((!commonType(left, right) && !moneyBesideNumber) || (left.is === 'list') !== (right.is === 'list')) {
       this.#wrong(node, `${article(typeInWords(left))} is never equal to ${typeInWords(right)}.`);
       return;
     }

@@ -7,8 +7,16 @@ export function nearestName(typed: string, names: Iterable<string>): string | un
   let best: { name: string; away: number } | undefined;
   for (const name of names) {
     const candidate = name.toLowerCase().replaceAll(/[_\s]/g, '');
-    const away = distance(plain, candidate);
-    if (away <= furthest && (!best || away < best.away)) best = { name, away };
+    const letters = distance(plain, candidate);
+    // Of two that are equally far, the one that begins alike: people mistype the middle of a word.
+    const away = letters - commonStart(plain, candidate) / 1_000;
+    if (letters <= furthest && (!best || away < best.away)) best = { name, away };
   }
   return best?.name;
+}
+
+function commonStart(one: string, other: string): number {
+  let at = 0;
+  while (at < one.length && one[at] === other[at]) at++;
+  return at;
 }

@@ -197,9 +197,9 @@ export function compare(left: Value, right: Value): number | Value {
     if (left.currency !== right.currency) return mixedCurrencies(left.currency, right.currency);
     return left.value.comparedTo(right.value);
   }
-  // Zero is zero in every currency, so `discount > 0` reads as it should for money too.
-  if (left.type === 'money' && isPlainZero(right)) return left.value.sign();
-  if (right.type === 'money' && isPlainZero(left)) return -right.value.sign();
+  // A plain number beside money counts in the money's own currency: `deal.amount > 50000`, `discount > 0`.
+  if (left.type === 'money' && right.type === 'number') return left.value.comparedTo(right.value);
+  if (left.type === 'number' && right.type === 'money') return left.value.comparedTo(right.value);
   if (left.type === 'text' && right.type === 'text')
     return left.value === right.value ? 0 : left.value < right.value ? -1 : 1;
   if (left.type === 'boolean' && right.type === 'boolean') return Number(left.value) - Number(right.value);

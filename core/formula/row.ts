@@ -1,7 +1,7 @@
 import { Decimal } from '../money/decimal';
 import { fieldLabel, type FieldSchema, type RecordSchema } from '../record/schema';
 import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from '../record/snapshot';
-import type { Cell } from './cell';
+import type { Cell, Source } from './cell';
 import { dayOf } from './date';
 import type { Scope } from './names';
 import {
@@ -111,15 +111,15 @@ export class RecordRow extends Row {
 
   /**
    * Takes the record as it is now. Fields, and items of lists, that stayed the same stay the same objects.
-   * @returns the fields whose values changed, here and in what belongs to it
+   * @returns what changed, here and in what belongs to it: fields, and figures whose errors name a place that is another now
    */
-  update(snapshot: RecordSnapshot, place = this.place): RowField[] {
+  update(snapshot: RecordSnapshot, place = this.place): Source[] {
     const before = this.snapshot;
     const moved = place !== this.place;
     this.snapshot = snapshot;
     this.place = place;
     if (before === snapshot && !moved) return [];
-    const changed: RowField[] = [];
+    const changed: Source[] = moved ? this.cells.filter((cell) => cell?.value.type === 'error') : [];
     for (const field of this.fields.values()) {
       const [was, is] = [before.fields[field.name], snapshot.fields[field.name]];
       if (was === is && !(moved && (field.value.type === 'blank' || field.value.type === 'error'))) continue;
@@ -128,22 +128,23 @@ export class RecordRow extends Row {
     return changed;
   }
 
-  #replace(field: RowField, is: FieldValue | undefined): RowField[] {
+  #replace(field: RowField, is: FieldValue | undefined): Source[] {
     const { value } = field;
     if (value.type === 'record' && value.row instanceof RecordRow && is && isRecord(is) && is.id === value.row.id) {
       return value.row.update(is);
     }
     if (is !== undefined && isRecordList(is) && value.type === 'list') return this.#replaceList(field, value, is);
     const next = this.read(field.name);
-    if (canonical(next) === canonical(value) && next.type === value.type && next.type !== 'error') return [];
+    const toldOf = next.type === 'error' || next.type === 'blank';
+    if (canonical(next) === canonical(value) && next.type === value.type && !toldOf) return [];
     field.value = next;
     return [field];
   }
 
   /** Rows of records that are still there are kept; the list itself changes only if its members or their order do. */
-  #replaceList(field: RowField, list: ListValue, records: readonly RecordSnapshot[]): RowField[] {
+  #replaceList(field: RowField, list: ListValue, records: readonly RecordSnapshot[]): Source[] {
     const known = new Map(list.items.flatMap((item) => (item.type === 'record' ? [[item.row.id, item.row]] : [])));
-    const changed: RowField[] = [];
+    const changed: Source[] = [];
     const rows = records.map((record, position) => {
       const row = known.get(record.id);
       if (!(row instanceof RecordRow)) return this.#item(field.name, record, position);

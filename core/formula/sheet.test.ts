@@ -1,9 +1,11 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import { Decimal } from '../money/decimal';
 import type { FieldValue, RecordSnapshot } from '../record/snapshot';
 import { collectReads } from './cell';
 import type { Figure, FigureSheet } from './figure';
+import { FUNCTIONS } from './functions';
 import { Sheet } from './sheet';
 import { text, type Value } from './value';
 import { workingsOf } from './workings';
@@ -121,6 +123,37 @@ describe('a blank is not zero', () => {
     expect(message('1 / 0 ?? 5')).toBe('Division by zero.');
   });
 
+  it.each([
+    'SUM(lines.unit_price)',
+    'AVERAGE(lines.unit_price)',
+    'MIN(lines.unit_price)',
+    'MAX(lines.unit_price)',
+    'SUM(lines[unit_price > 0].quantity)',
+    'SUM(SORT(lines, quantity).unit_price)',
+  ])('%s is an error that names the line and the field', (formula) => {
+    expect(message(formula, blankPrice)).toBe('Line 4, Vent motor VM-48, 24 V: no unit price');
+  });
+
+  it.each([
+    ['COUNTA(lines.unit_price)', '4'],
+    ['COUNT(lines[ISBLANK(unit_price)])', '1'],
+  ])('%s passes it over or answers: %s', (formula, expected) => {
+    expect(decimal(formula, blankPrice)).toBe(expected);
+  });
+
+  it('is passed over by TEXTJOIN where asked, by FIRST and LAST always', () => {
+    expect(value('TEXTJOIN(", ", true, deal.order_number, deal.heating)')).toEqual(text('pipe'));
+    expect(value('LAST(lines.discount)', vents)).toMatchObject({ type: 'percent' });
+    expect(value('FIRST(lines[false].name)')).toMatchObject({ type: 'blank', cause: 'the list is empty' });
+  });
+
+  it('of a yes/no field is no, of a field of several choices an empty list', () => {
+    const bare = withFields(vents, { site_works: null });
+    expect(value('"crane" in deal.site_works', bare)).toEqual({ type: 'boolean', value: false });
+    const line = withFields((vents.fields.lines as RecordSnapshot[])[0]!, { optional: null });
+    expect(decimal('COUNT(lines[not optional])', withFields(vents, { lines: [line] }))).toBe('1');
+  });
+
   it('reaches through a missing relation with its cause', () => {
     expect(value('deal.contact.family_name', demoSnapshot('D-1196'))).toMatchObject({
       type: 'blank',
@@ -196,6 +229,144 @@ describe('figures', () => {
     );
     expect(workings.inputs.map(({ label }) => label)).toEqual(['quantity', 'Unit price', 'discount']);
   });
+});
+
+describe('a figure of a line', () => {
+  const parts = (perLine: Figure[], document: Figure[] = []) => ({ perLine: [NET, ...perLine], document });
+  const column = (formula: string, sheet: Partial<FigureSheet>, snapshot = vents) => {
+    const list = sheetOf(snapshot, sheet).evaluate('test', formula).value;
+    return list.type === 'list' ? list.items.map((item) => ('value' in item ? String(item.value) : item.type)) : list;
+  };
+
+  it('can look at all lines, which is computed once', () => {
+    const share = figure('share', 'ROUND(net / SUM(lines.net) * 100, 2)', 'number');
+    // 5,238 + 6,750 + 2,940 + 436 = 15,364.
+    expect(column('lines.share', parts([share]))).toEqual(['34.09', '43.93', '19.14', '2.84']);
+  });
+
+  it('takes its part of a sum, to the last unit', () => {
+    const part = figure('part', 'PART(figures.rebate, lines[quantity > 1], net)');
+    const rebate = figure('rebate', 'AMOUNT(100)');
+    // Over 5,238, 6,750 and 436; the sensor's controller has no part: 42.16, 54.33 and 3.51.
+    expect(column('lines.part', parts([part], [rebate]))).toEqual(['42.16', '54.33', 'blank', '3.51']);
+  });
+
+  it('calls itself “this” inside a filter', () => {
+    const rank = figure('rank', 'COUNT(lines[net > this.net]) + 1', 'number');
+    expect(column('lines.rank', parts([rank]))).toEqual(['2', '1', '3', '4']);
+  });
+
+  it('reports a circle through the document and stays evaluable', () => {
+    const circle = parts(
+      [figure('share', 'net / subtotal', 'number')],
+      [figure('subtotal', 'SUM(lines.share) * AMOUNT(1)')],
+    );
+    expect(column('lines.share', circle)).toMatchObject({ type: 'error', message: expect.stringContaining('depends on itself') as string }); // prettier-ignore
+  });
+});
+
+describe('after a change', () => {
+  const figures: Partial<FigureSheet> = {
+    perLine: [NET, figure('share', 'net / SUM(lines[not optional].net)', 'number')],
+    lists: [{ name: 'sections', label: 'Sections', formula: 'GROUP(lines[not optional], section)', columns: [figure('sum', 'SUM(item.lines.net)')] }],
+    document: [figure('subtotal', 'SUM(lines[not optional].net)'), figure('largest', 'MAX(sections.sum)'), figure('discounted', 'COUNT(lines[discount > 0%])', 'number')],
+  }; // prettier-ignore
+  const formulas = [
+    'subtotal',
+    'largest',
+    'discounted',
+    'lines.net',
+    'lines.share',
+    'sections.sum',
+    'sections.section',
+  ];
+  const show = (sheet: Sheet) =>
+    formulas.map((formula) => JSON.stringify(plain(sheet.evaluate(formula, formula).value)));
+  const plain = (each: Value): unknown => {
+    if (each.type === 'list') return each.items.map(plain);
+    return 'value' in each ? String(each.value) : each.type === 'record' ? each.row.id : each;
+  };
+
+  it('only what depends on it is computed again', () => {
+    const sheet = sheetOf(vents, figures);
+    show(sheet);
+    const lines = vents.fields.lines as RecordSnapshot[];
+    const cells = ['subtotal', 'discounted'].map((name) => sheet.figure(name));
+    sheet.update(withFields(vents, { lines: lines.map((line, at) => (at === 0 ? withFields(line, { quantity: { number: '13' } }) : line)) }));
+    expect(cells.map(({ state }) => state)).toEqual(['new', 'done']);
+    expect(plain(sheet.figure('subtotal').value)).toBe('15800.5');
+  }); // prettier-ignore
+
+  it('gives the same as computing everything anew, whatever the changes', () => {
+    const change = fc.record({
+      line: fc.nat(4),
+      field: fc.constantFrom('quantity', 'discount', 'optional', 'section', 'remove', 'swap'),
+      amount: fc.nat(30),
+    });
+    fc.assert(
+      fc.property(fc.array(change, { minLength: 1, maxLength: 6 }), (changes) => {
+        let snapshot = demoSnapshot('D-1213');
+        const sheet = sheetOf(snapshot, figures);
+        show(sheet);
+        for (const { line, field, amount } of changes) {
+          const lines = [...(snapshot.fields.lines as RecordSnapshot[])];
+          const at = line % Math.max(1, lines.length);
+          if (lines.length === 0) continue;
+          if (field === 'remove') lines.splice(at, 1);
+          else if (field === 'swap') lines.push(lines.shift()!);
+          else lines[at] = withFields(lines[at]!, { [field]: { quantity: { number: String(amount) }, discount: amount > 20 ? null : { percent: `0.${amount}` }, optional: amount % 2 === 0, section: `S${amount % 3}` }[field] });
+          snapshot = withFields(snapshot, { lines });
+          sheet.update(snapshot);
+          expect(show(sheet)).toEqual(show(sheetOf(snapshot, figures)));
+        }
+      }),
+      { numRuns: 60 },
+    ); // prettier-ignore
+  });
+});
+
+describe('bounds', () => {
+  it('figures built on each other too deeply are an error, not a full stack', () => {
+    const chain = Array.from({ length: 3_000 }, (_, at) =>
+      figure(`f${at}`, at === 2_999 ? '1' : `f${at + 1} + 1`, 'number'),
+    );
+    const sheet = sheetOf(vents, { document: chain });
+    expect(sheet.figure('f0').value).toMatchObject({ type: 'error', message: expect.stringContaining('levels deep') as string }); // prettier-ignore
+  });
+
+  it('a text that doubles without end is an error, not a full memory', () => {
+    const chain = Array.from({ length: 60 }, (_, at) =>
+      figure(`f${at}`, at === 0 ? '"abcdefgh"' : `f${at - 1} & f${at - 1}`, 'text'),
+    );
+    const sheet = sheetOf(vents, { document: chain });
+    expect(sheet.figure('f59').value).toMatchObject({ type: 'error', message: 'A text may have 100000 characters at most.' }); // prettier-ignore
+  });
+
+  it('a million lines are refused with a sentence', () => {
+    const line = (vents.fields.lines as RecordSnapshot[])[0]!;
+    const many = withFields(vents, { lines: Array.from({ length: 1_000_000 }, () => line) });
+    expect(message('SUM(lines[not optional].net)', many)).toBe('A list may have 200000 items at most.');
+    expect(message('SUM(lines.net)', many)).toBe('A list may have 200000 items at most.');
+  });
+
+  it('no formula throws, whatever it says', () => {
+    const pieces = fc.constantFrom('deal', 'lines', 'net', 'deal.amount', 'lines.net', '1', '0', '"x"', '10%', 'deal.order_number', 'document.issue_date', 'lines[not optional]');
+    const formula = fc.letrec<{ node: string }>((tie) => ({
+      node: fc.oneof(
+        { maxDepth: 4, withCrossShrink: true },
+        pieces,
+        fc.tuple(tie('node'), fc.constantFrom('+', '-', '*', '/', '^', '&', '=', '<', 'in', 'and', 'or', '??'), tie('node')).map(([one, operator, other]) => `(${one}) ${operator} (${other})`),
+        fc.tuple(fc.constantFrom(...FUNCTIONS.keys()), fc.array(tie('node'), { maxLength: 4 })).map(([name, args]) => `${name}(${args.join(', ')})`),
+      ),
+    })).node;
+    const sheet = sheetOf(vents);
+    fc.assert(
+      fc.property(formula, (source) => {
+        expect(sheet.evaluate('test', source).value.type).toBeDefined();
+      }),
+      { numRuns: 3_000 },
+    );
+  }); // prettier-ignore
 });
 
 describe('what was read', () => {

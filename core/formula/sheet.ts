@@ -383,6 +383,7 @@ export class Sheet {
     if (!columns) this.#columns.set(items, (columns = new Map()));
     const known = columns.get(name);
     if (known) return known;
+    if (items.length > LONGEST_LIST) return tooLong();
     const fields: RowField[] = [];
     const cells: Cell[] = [];
     for (const item of items) {
@@ -470,7 +471,7 @@ export class Sheet {
     const list = this.#evaluate(node.list, aside);
     if (list.type === 'error') return list;
     if (list.type !== 'list') return error(`Only a list can be filtered, not ${typeWords(list)}.`);
-    if (list.items.length > LONGEST_LIST) return error(`A list may have ${LONGEST_LIST} items at most.`);
+    if (list.items.length > LONGEST_LIST) return tooLong();
     const items: Value[] = [];
     const inner = new Frame(frame.cell, undefined, true);
     for (const item of list.items) {
@@ -574,6 +575,8 @@ const DECLARED_WORDS: Readonly<Record<Figure['type'], string>> = {
   amount: 'an amount of money', price: 'a price', number: 'a number', percent: 'a percentage',
   text: 'a text', date: 'a date', boolean: 'yes or no',
 }; // prettier-ignore
+
+const tooLong = () => error(`A list may have ${LONGEST_LIST} items at most.`);
 
 const twiceNamed = (name: string) => error(`“${name}” is a field and a column of the list; rename the column.`);
 

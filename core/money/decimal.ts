@@ -98,8 +98,13 @@ export class Decimal {
     const dividend = BigInt(this.coefficient);
     const divisor = BigInt(other.coefficient);
     const shift = Math.max(0, PRECISION + 1 - digitCount(dividend) + digitCount(divisor));
-    const quotient = divideRounded(dividend * power10(shift), divisor, 'half-away');
-    return stripped(made(quotient, this.scale - other.scale + shift));
+    const shifted = dividend * power10(shift);
+    const quotient = shifted / divisor;
+    const scale = this.scale - other.scale + shift;
+    if (shifted % divisor === 0n) return stripped(made(quotient, scale));
+    // One more digit says that there is a rest, so that rounding to the precision rounds once and not twice.
+    const rest = shifted < 0n === divisor < 0n ? 1n : -1n;
+    return made(quotient * 10n + rest, scale + 1);
   }
 
   /** The whole quotient, towards minus infinity: `-7` by `2` is `-4`. @throws RangeError by zero */

@@ -18,7 +18,7 @@ interface Language {
 
 const LANGUAGES: Readonly<Record<string, Language>> = {
   en: { whole: (value) => english(value), and: 'and' },
-  nl: { whole: (value) => dutch(value), and: 'en' },
+  nl: { whole: (value) => dutch(value, { noHundredPairing: true }), and: 'en' },
   es: { whole: (value) => spanish(value), and: 'con' },
   ar: { whole: (value) => arabic(value), and: 'و' },
   de: { whole: (value) => german(value), and: 'und' },

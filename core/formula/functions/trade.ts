@@ -71,7 +71,7 @@ const PART = lazy(
       { name: 'weight', takes: 'formula for each item' },
     ],
     help: 'In a figure of a line: this line’s part of a sum that is split over a list by weights, as ALLOCATE splits it. Blank for a line that is not in the list.',
-    example: 'PART(figures.discount, lines[not optional], net)',
+    example: 'PART(figures.rebate, lines[not optional], net)',
     result: firstType,
   },
   ([totalArgument, listArgument, weight], context) => {
@@ -223,7 +223,7 @@ const EXCHANGE = eager(
       { name: 'date', takes: 'date', optional: true },
     ],
     help: 'An amount in another currency, at the rate that the exchange table has for a date (the document’s, if none is given): the latest one on or before it.',
-    example: 'EXCHANGE(deal.amount, "EUR")',
+    example: 'EXCHANGE(deal.amount, "CHF")',
     result: MONEY,
   },
   ([amount, code, date], context) => {
@@ -239,6 +239,26 @@ const EXCHANGE = eager(
       .reduce<{ date: string; rate: string } | undefined>((best, each) => (best && best.date > each.date ? best : each), undefined); // prettier-ignore
     if (!rate) return error(`The exchange table has no rate from ${from} to ${to} on or before ${formatDay(day, 'en-GB', 'long')}.`); // prettier-ignore
     return money(amount!.value.times(Decimal.of(rate.rate)), to, 'price');
+  },
+);
+
+const AMOUNT = eager(
+  {
+    name: 'AMOUNT',
+    family: 'The trade',
+    parameters: [
+      { name: 'number', takes: 'number' },
+      { name: 'currency', takes: 'text', optional: true },
+    ],
+    help: 'A plain number as money: a fixed fee, a least order value. In the document’s currency, if none is given.',
+    example: 'MIN(SUM(lines.net), AMOUNT(500))',
+    result: MONEY,
+  },
+  ([value, code], { currency }) => {
+    const wanted = code?.type === 'text' ? code.value : currency;
+    if (wanted === undefined) return error('The document has no currency.');
+    if (!isCurrencyCode(wanted)) return error(`“${wanted}” is not a currency code of three capitals, such as EUR.`);
+    return money((value as NumberValue).value, wanted, 'price');
   },
 );
 
@@ -329,4 +349,4 @@ const SERIAL = eager(
   },
 );
 
-export const TRADE = [ALLOCATE, PART, SCHEDULE, TIER, EXCHANGE, WORDS, REGISTERED, SERIAL];
+export const TRADE = [AMOUNT, ALLOCATE, PART, SCHEDULE, TIER, EXCHANGE, WORDS, REGISTERED, SERIAL];
