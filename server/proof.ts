@@ -1,23 +1,44 @@
+import { LRUCache } from 'lru-cache';
+import { v7 as uuidv7 } from 'uuid';
+import type { Workings } from '../core/formula/workings';
 import { today } from './config';
 import { currentTemplate, pressJob, readForTemplate } from './filing/template';
+import type { PressJob } from './press/press';
+import { Problem } from './problem';
 import type { Services } from './services';
 
+/** What the proofs that people have open were made from, so that their values can be explained as they are shown. */
+const open = new LRUCache<string, PressJob>({ max: 200 });
+
 /**
- * The proof of a document: its pages, findings and workings, and what filing it will need to know.
+ * The proof of a document: its pages, findings and figures, and what filing it will need to know.
  * @throws Problem, CrmError
  */
 export async function proofDocument({ database, press }: Services, recordId: string, templateId: string) {
   const published = await currentTemplate(database, templateId);
   const snapshot = await readForTemplate(published.template, recordId);
-  const { composition, pages } = await press.proof(await pressJob(published, snapshot));
-  const { findings, workings, figures, values, fileName, title, used, leftOut, proved, currency } = composition;
+  const key = uuidv7();
+  const job = await pressJob(database, published, snapshot);
+  open.set(key, job);
+  const { composition, pages } = await press.proof(job, key);
+  const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency } = composition;
   return {
+    key,
     template: { id: published.template.id, name: published.template.name, versionId: published.versionId, version: published.version },
     record: { id: snapshot.id, name: String(snapshot.fields.name ?? snapshot.id) },
     issueDate: today(),
     sections: sectionNotes(composition.document.body),
-    findings, workings, figures, values, fileName, title, used, leftOut, proved, currency, pages,
+    findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, pages,
   }; // prettier-ignore
+}
+
+/** How one figure or value of an open proof came about. @throws Problem */
+export async function explainProof({ press }: Services, key: string, id: string): Promise<Workings> {
+  const job = open.get(key);
+  const workings = job && (await press.explain(job, key, id));
+  if (!workings)
+    throw new Problem(404, 'This proof is no longer open', 'Read the deal again, then look at the workings.');
+  return workings;
 }
 
 type Blocks = Awaited<ReturnType<Services['press']['compose']>>['document']['body'];

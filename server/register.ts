@@ -97,6 +97,7 @@ export async function readDocument(database: Database, id: string) {
   const { composition, ...row } = document;
   const explained = composition && {
     figures: composition.figures,
+    bridge: composition.bridge,
     workings: composition.workings,
     findings: composition.findings,
   };

@@ -17,7 +17,7 @@ const FIELDS: Record<string, Record<string, FieldType | [FieldType, string]>> = 
   LineItem: {
     position: 'number', section: 'text', sku: 'text', name: 'text', description: 'text', quantity: 'number', unit: 'text',
     unit_price: 'money', currency: 'text', discount: 'percent', tax_category: 'choice', tax_rate: 'percent', optional: 'boolean',
-    discount_amount: 'money', unit_cost: 'money', billing: 'choice', term_months: 'number', part_of: 'text', weight: 'number',
+    discount_amount: 'money', unit_cost: 'money', billing: 'choice', term_months: 'number', part_of: 'text', weight: 'number', deal: ['record', 'Deal'],
   },
 }; // prettier-ignore
 

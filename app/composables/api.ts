@@ -2,7 +2,10 @@ import type { RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import type { Finding } from '#core/preflight/finding';
 import type { Workings } from '#core/formula/workings';
-import type { PrintedValue } from '#core/compose/composition';
+import type { BridgeStep } from '#core/compose/bridge';
+import type { PrintedFigure, PrintedValue } from '#core/compose/composition';
+import type { FigureSheet } from '#core/formula/figure';
+import type { HouseStyle, Template } from '#core/template/template';
 
 /** Problem details (RFC 9457) as the server tells them. */
 export interface ApiProblem {
@@ -52,11 +55,14 @@ export interface DocumentRow {
   filedAt: string | null;
 }
 
-export interface FigureEntry {
-  name: string;
-  label: string;
-  workings: string;
-  internal: boolean;
+/** A template with what its figure sheet is worked on with. */
+export interface OpenTemplate {
+  template: Template;
+  version: number;
+  versionId: string;
+  schema: RecordSchema;
+  houseStyle: HouseStyle;
+  issueDate: string;
 }
 
 export interface Proof {
@@ -65,8 +71,10 @@ export interface Proof {
   issueDate: string;
   sections: Record<string, string>;
   findings: Finding[];
-  workings: Record<string, Workings>;
-  figures: FigureEntry[];
+  /** Names the proof, to ask how its values came about. */
+  key: string;
+  figures: PrintedFigure[];
+  bridge: BridgeStep[] | null;
   values: Record<string, PrintedValue>;
   fileName: string;
   title: string;
@@ -83,7 +91,12 @@ export interface Proof {
 
 export interface DocumentDetail {
   document: DocumentRow & { skipped: Record<string, string>; attachmentId: string | null };
-  explained: { figures: FigureEntry[]; workings: Record<string, Workings>; findings: Finding[] } | null;
+  explained: {
+    figures: PrintedFigure[];
+    bridge: BridgeStep[] | null;
+    workings: Record<string, Workings>;
+    findings: Finding[];
+  } | null;
   history: { id: string; kind: string; sentence: string; at: string }[];
 }
 
@@ -103,6 +116,10 @@ export const api = {
   changeField: (body: { type: string; id: string; version: string; field: string; value: string }) =>
     $fetch('/api/fields', { method: 'PATCH', body }),
   templates: () => $fetch<TemplateRow[]>('/api/templates'),
+  template: (id: string) => $fetch<OpenTemplate>(`/api/templates/${encodeURIComponent(id)}`),
+  publishSheet: (id: string, body: { base: string; renames: { key: string; name: string }[]; sheet: FigureSheet }) =>
+    $fetch<{ versionId: string }>(`/api/templates/${encodeURIComponent(id)}/sheet`, { method: 'PUT', body }),
+  workings: (key: string, id: string) => $fetch<Workings>('/api/proof/workings', { query: { key, id } }),
   proof: (deal: string, template: string) => $fetch<Proof>('/api/proof', { query: { deal, template } }),
   file: (body: object) => $fetch<{ id: string; number: string }>('/api/documents', { method: 'POST', body }),
   documents: (query: Query) =>

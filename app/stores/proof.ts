@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import type { Finding } from '#core/preflight/finding';
+import type { Workings } from '#core/formula/workings';
 import type { ApiProblem, DocumentState, Proof } from '~/composables/api';
 
 /** How far a filing is. */
@@ -17,7 +18,7 @@ export const useProofStore = defineStore('proof', () => {
   const loading = ref(false);
   /** Reasons for skipped findings, by finding. */
   const skipped = ref<Record<string, string>>({});
-  const workingsId = ref<string>();
+  const workings = shallowRef<Workings>();
   const filing = ref<FilingProgress>();
   const filingProblem = shallowRef<ApiProblem>();
   /** From pressing File until the document is filed or has failed. */
@@ -40,7 +41,7 @@ export const useProofStore = defineStore('proof', () => {
       if (mine !== newest) return;
       proof.value = loaded;
       problem.value = undefined;
-      if (workingsId.value && !loaded.workings[workingsId.value]) workingsId.value = undefined;
+      if (workings.value) await explain(workings.value.id);
     } catch (thrown) {
       if (mine === newest) problem.value = asProblem(thrown);
     } finally {
@@ -48,11 +49,27 @@ export const useProofStore = defineStore('proof', () => {
     }
   }
 
+  /** Opens the workings of a figure or value; without an id, none. */
+  async function explain(id: string | undefined): Promise<void> {
+    const key = proof.value?.key;
+    if (id === undefined || !key) {
+      workings.value = undefined;
+      return;
+    }
+    try {
+      const told = await api.workings(key, id);
+      if (proof.value?.key === key) workings.value = told;
+    } catch {
+      // A value that a newer proof does not have has no workings either.
+      workings.value = undefined;
+    }
+  }
+
   function reset(): void {
     proof.value = undefined;
     problem.value = undefined;
     skipped.value = {};
-    workingsId.value = undefined;
+    workings.value = undefined;
     filing.value = undefined;
     filingProblem.value = undefined;
     busy.value = false;
@@ -111,7 +128,8 @@ export const useProofStore = defineStore('proof', () => {
     problem,
     loading,
     skipped,
-    workingsId,
+    workings,
+    explain,
     filing,
     filingProblem,
     busy,

@@ -24,8 +24,9 @@ export const CHAINED_DISCOUNTS: Calculation = {
     ],
     lists: [TAX_ROWS],
     document: [
-      amount('list_total', 'List value', 'SUM(lines[not optional].list_value)'),
+      amount('list_total', 'List value', 'SUM(lines[not optional].list_value)', 'list-total'),
       amount('line_discounts', 'Discounts on lines', 'goods - list_total'),
+      amount('discount_total', 'All discounts', 'subtotal - list_total', 'line-discounts'),
       amount('goods', 'After line discounts', 'SUM(lines[not optional].after_money)'),
       amount('deal_percent', 'Percentage off the whole', 'goods * (deal.discount_percent ?? 0%)'),
       amount('deal_discount', 'Discount on the whole', 'MIN(goods, deal_percent + (deal.discount_amount ?? 0))'),

@@ -10,8 +10,8 @@ export const NET_PRICES: Calculation = {
     perLine: [amount('list_value', 'List value', 'quantity * unit_price'), LINE_NET],
     lists: [TAX_ROWS],
     document: [
-      amount('list_total', 'List value', 'SUM(lines[not optional].list_value)'),
-      amount('discount_total', 'Discounts', 'subtotal - list_total'),
+      amount('list_total', 'List value', 'SUM(lines[not optional].list_value)', 'list-total'),
+      amount('discount_total', 'Discounts', 'subtotal - list_total', 'line-discounts'),
       SUBTOTAL,
       TAX_TOTAL,
       TOTAL,

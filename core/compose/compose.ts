@@ -2,8 +2,9 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import { collectReads, figuresUnder, type Cell } from '../formula/cell';
 import { dayOf } from '../formula/date';
-import type { Figure } from '../formula/figure';
+import type { Figure, Role } from '../formula/figure';
 import { asCondition } from '../formula/functions';
+import type { ExchangeRate, RegisteredDocument } from '../formula/functions/function';
 import type { Row } from '../formula/row';
 import { Sheet } from '../formula/sheet';
 import { error, formatValue, sentence, text, type Value, type ValueFormat } from '../formula/value';
@@ -20,6 +21,7 @@ import { splitPlaceholders } from '../template/placeholders';
 import type { HouseStyle, Plan, Template } from '../template/template';
 import type { Composition, PrintedValue } from './composition';
 import type { ComposedBlock, ComposedDocument, Run } from './document';
+import { priceBridge } from './bridge';
 import { safeFileName } from './file-name';
 
 /** What a document depends on besides its template and its record. */
@@ -32,6 +34,11 @@ export interface ComposeContext {
   plan: string;
   /** The series' serial and the number made from it; absent until filing has taken one. */
   number?: { serial: number; text: string };
+  /** Documents filed for the record before. */
+  registered?: readonly RegisteredDocument[];
+  rates?: readonly ExchangeRate[];
+  /** IANA name of the company's time zone. */
+  timeZone?: string;
 }
 
 /** What stands for the number on a proof. */
@@ -43,7 +50,26 @@ export const NUMBER_ON_FILING = 'number on filing';
  * what a record holds. Errors and blanks become findings and visible marks.
  */
 export function compose(template: Template, snapshot: RecordSnapshot, context: ComposeContext): Composition {
-  return new Composer(template, snapshot, context).compose();
+  return composing(template, snapshot, context).composition;
+}
+
+/** A composition that can still be asked how its values came about. */
+export interface Composing {
+  composition: Composition;
+  /** The workings of a figure or value by their id; made when asked for, since few are. */
+  explain(id: string): Workings | undefined;
+  /** The workings of every figure and every printed value, by id: kept with a filed document. */
+  explainAll(): Record<string, Workings>;
+}
+
+/** Composes a document, and keeps what it takes to explain it. */
+export function composing(template: Template, snapshot: RecordSnapshot, context: ComposeContext): Composing {
+  const composer = new Composer(template, snapshot, context);
+  return {
+    composition: composer.compose(),
+    explain: (id) => composer.explain(id),
+    explainAll: () => composer.explainAll(),
+  };
 }
 
 /** The state of one composition: what was printed, found and read so far. */
@@ -53,7 +79,8 @@ class Composer {
   readonly #plan: Plan;
   readonly #findings: Finding[] = [];
   readonly #values: Record<string, PrintedValue> = {};
-  readonly #workings: Record<string, Workings> = {};
+  /** Cells that someone may want explained, by their ids. */
+  readonly #explainable = new Map<string, Cell>();
   readonly #used = new Map<string, string>();
   readonly #leftOut: { block: string; note: string }[] = [];
   readonly #logoHash: string;
@@ -79,6 +106,10 @@ class Composer {
         document: this.#documentRoot(edition.id),
       },
       locale: this.#locale,
+      today: dayOf(context.issueDate),
+      timeZone: context.timeZone,
+      registered: context.registered,
+      rates: context.rates,
       serial: context.number?.serial,
     });
   }
@@ -94,13 +125,13 @@ class Composer {
     const fileName = safeFileName(this.#placed('file name', this.#plan.fileName), 'pdf');
     const sums = this.#proveSums();
     this.#runChecks();
-    const figures = this.#explainFigures();
+    const figures = this.#figures();
     const used = Object.fromEntries(this.#used);
     return {
       document: this.#document(title, { header, followingHeader, body, footer }),
       assets: { [this.#logoHash]: { mediaType: 'image/svg+xml', text: this.context.houseStyle.logo.svg } },
-      workings: this.#workings,
       figures,
+      bridge: priceBridge((role) => this.#withRole(role), this.#locale),
       roles: this.#roles(),
       values: this.#values,
       findings: gatherFindings(this.#findings),
@@ -464,22 +495,53 @@ class Composer {
     return Object.keys(this.#values).filter((key) => this.#values[key]!.workings === workings);
   }
 
-  #explainFigures(): Composition['figures'] {
-    return this.template.sheet.document.map((figure) => ({
-      name: figure.name,
-      label: figure.label,
-      workings: this.#explain(this.#sheet.figure(figure.name)),
-      internal: figure.internal ?? false,
-    }));
+  #figures(): Composition['figures'] {
+    return this.template.sheet.document.map((figure) => {
+      const cell = this.#sheet.figure(figure.name);
+      return {
+        name: figure.name,
+        label: figure.label,
+        result: formatValue(cell.value, this.#locale),
+        failed: cell.value.type === 'error',
+        workings: this.#explain(cell),
+        internal: figure.internal ?? false,
+      };
+    });
   }
 
-  /** Keeps the workings of a cell and of every figure it leads to; gives their id. */
+  #withRole(role: Role): Cell | undefined {
+    const figure = this.template.sheet.document.find((each) => each.role === role);
+    return figure && this.#sheet.figure(figure.name);
+  }
+
+  /** Notes that a cell can be explained; gives the id of its workings. */
   #explain(cell: Cell): string {
-    if (!this.#workings[cell.id]) {
-      this.#workings[cell.id] = workingsOf(cell, this.#sheet, this.#locale);
-      for (const figure of figuresUnder(cell)) this.#explain(figure);
-    }
+    this.#explainable.set(cell.id, cell);
     return cell.id;
+  }
+
+  explain(id: string): Workings | undefined {
+    const cell = this.#explainable.get(id) ?? this.#allExplainable().get(id);
+    return cell && workingsOf(cell, this.#sheet, this.#locale);
+  }
+
+  explainAll(): Record<string, Workings> {
+    const all = [...this.#allExplainable()];
+    return Object.fromEntries(all.map(([id, cell]) => [id, workingsOf(cell, this.#sheet, this.#locale)]));
+  }
+
+  /** Every printed value's cell and the figures it leads to, in turn. */
+  #allExplainable(): Map<string, Cell> {
+    const found = new Map(this.#explainable);
+    const waiting = [...found.values()];
+    for (let cell = waiting.pop(); cell; cell = waiting.pop()) {
+      for (const figure of figuresUnder(cell)) {
+        if (found.has(figure.id)) continue;
+        found.set(figure.id, figure);
+        waiting.push(figure);
+      }
+    }
+    return found;
   }
 
   #roles(): Composition['roles'] {

@@ -1,5 +1,5 @@
-import type { Workings } from '../formula/workings';
 import type { Role } from '../formula/figure';
+import type { BridgeStep } from './bridge';
 import type { Finding } from '../preflight/finding';
 import type { UsedValues } from '../record/used';
 import type { Assets, ComposedDocument } from './document';
@@ -10,14 +10,24 @@ export interface PrintedValue {
   workings: string;
 }
 
+/** A figure of the document with its value in the words of the edition. `workings` is the id of its workings. */
+export interface PrintedFigure {
+  name: string;
+  label: string;
+  result: string;
+  failed: boolean;
+  workings: string;
+  internal: boolean;
+}
+
 /** Everything that composing a document gives. Plain data: it crosses threads and is stored with the document. */
 export interface Composition {
   document: ComposedDocument;
   assets: Assets;
-  /** Workings of every figure and every printed value, by id. */
-  workings: Readonly<Record<string, Workings>>;
-  /** Ids of the workings of the document's figures, in the sheet's order. */
-  figures: readonly { name: string; label: string; workings: string; internal: boolean }[];
+  /** The document's figures in the sheet's order. */
+  figures: readonly PrintedFigure[];
+  /** From list price to what is paid; absent where the sheet has no roles to build it from. */
+  bridge: readonly BridgeStep[] | null;
   /** Decimal text and currency of the figures that have a role, for the register. */
   roles: Readonly<Partial<Record<Role, { value: string; currency: string }>>>;
   values: Readonly<Record<string, PrintedValue>>;

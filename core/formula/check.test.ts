@@ -92,6 +92,11 @@ describe('what is wrong, with what to do', () => {
     expect(messages('deal.amount > 50000 and deal.heating = "pipe" and "water" in deal.site_works')).toEqual([]);
   });
 
+  it('takes a line’s way back to its deal for the deal itself', () => {
+    expect(checker.formula('deal.amount', checker.lines).diagnostics).toEqual([]);
+    expect(checker.formula('item.deal.amount', checker.lines).diagnostics).toEqual([]);
+  });
+
   it('refuses a name with two meanings', () => {
     const sheet = { ...NET_PRICES.sheet, document: [...NET_PRICES.sheet.document, figure('quantity', '1', 'number')] };
     const both = new Checker(context(sheet));

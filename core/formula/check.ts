@@ -3,7 +3,7 @@ import { FormulaError, type Expression } from './ast';
 import { LINES, type Figure, type FigureSheet, type FigureType, type LookupTable } from './figure';
 import { DECLARED, FUNCTIONS, refuseCount } from './functions';
 import { parameterAt, TAKES_LISTS, TAKES_WORDS, type FormulaFunction, type Parameter } from './functions/function';
-import { figuresOfList, meaningOf, worldOf, type World } from './names';
+import { figuresOfList, meaningOf, worldOf, type ItemScope, type World } from './names';
 import { nearestName } from './nearest';
 import { parseFormula } from './parse';
 import { TABLES } from './tables';
@@ -65,7 +65,7 @@ export class Checker {
     const tables = sheet.tables ? { [TABLES]: Object.fromEntries(sheet.tables.map((table) => [table.name, tableType(table)])) } : {}; // prettier-ignore
     this.#roots = new Map(Object.entries({ ...roots, ...tables }).map(([name, types]) => [name, shapeOf(name, types)]));
     const hasLines = schema.types[record.type]?.fields[LINES] !== undefined;
-    this.world = worldOf(sheet, record.root, hasLines, this.#roots.keys());
+    this.world = worldOf(sheet, record, hasLines, this.#roots.keys());
     this.record = this.#recordShape(record.type, record.root);
   }
 
@@ -142,6 +142,7 @@ export class Checker {
     const fields = schema.types[type]?.fields ?? {};
     const shape: Shape = {
       label,
+      recordType: type,
       list,
       names: () => Object.keys(fields),
       type: (name) => (Object.hasOwn(fields, name) ? this.#fieldType(fields[name]!, type) : undefined),
@@ -244,7 +245,7 @@ class Run {
   #name(node: Node<'name'>, item: Shape | undefined): Type {
     const { name } = node;
     const { world } = this.checker;
-    const scope = item && { has: (each: string) => item.type(each) !== undefined, list: item.list };
+    const scope = item && itemScope(item);
     const meaning = meaningOf(name, scope, world);
     switch (meaning.kind) {
       case 'field':
@@ -508,6 +509,18 @@ class Run {
 }
 
 const FIGURES: Shape = shapeOf('figures', {});
+
+function itemScope(item: Shape): ItemScope {
+  return {
+    has: (name) => item.type(name) !== undefined,
+    leadsTo: (name) => {
+      const type = item.type(name);
+      return type?.is === 'record' ? type.shape.recordType : undefined;
+    },
+    list: item.list,
+  };
+}
+
 const COMPARISONS: ReadonlySet<string> = new Set(['=', '<>', '<', '<=', '>', '>=']);
 
 function fitsItems(takes: Parameter['takes'], type: Type): boolean {

@@ -4,23 +4,28 @@ import type { RoundingMode } from '../money/decimal';
  * A figure's standard meaning: a term of EN 16931, once, so that page, register, CRM and e-invoice cannot disagree.
  * The business term stands behind each.
  */
-export type Role =
-  | 'line-net' // BT-131
-  | 'sum-of-lines' // BT-106
-  | 'allowances' // BT-107
-  | 'charges' // BT-108
-  | 'net-total' // BT-109
-  | 'tax-total' // BT-110
-  | 'gross-total' // BT-112
-  | 'prepaid' // BT-113
-  | 'rounding' // BT-114
-  | 'payable' // BT-115
-  | 'tax-base' // BT-116
-  | 'tax-amount' // BT-117
-  | 'cost'
-  | 'margin';
+export const ROLES = [
+  'list-total', // quantities at BT-148, before any discount
+  'line-discounts', // what discounts take off the lines: BT-106 less the list total
+  'line-net', // BT-131
+  'sum-of-lines', // BT-106
+  'allowances', // BT-107
+  'charges', // BT-108
+  'net-total', // BT-109
+  'tax-total', // BT-110
+  'gross-total', // BT-112
+  'prepaid', // BT-113
+  'rounding', // BT-114
+  'payable', // BT-115
+  'tax-base', // BT-116
+  'tax-amount', // BT-117
+  'cost',
+  'margin',
+] as const;
+export type Role = (typeof ROLES)[number];
 
-export type FigureType = 'amount' | 'price' | 'number' | 'percent' | 'text' | 'date' | 'boolean';
+export const FIGURE_TYPES = ['amount', 'price', 'number', 'percent', 'text', 'date', 'boolean'] as const;
+export type FigureType = (typeof FIGURE_TYPES)[number];
 
 /** A named calculation. */
 export interface Figure {

@@ -3,8 +3,9 @@ import { LINES, type DerivedList, type Figure, type FigureSheet } from './figure
 
 /** The names there are outside of any item: figures, lists, and the roots. */
 export interface World {
-  /** The name of the record: `deal`. */
+  /** The name of the record: `deal`; and its type. */
   record: string;
+  recordType: string;
   hasLines: boolean;
   perLine: readonly Figure[];
   figures: ReadonlyMap<string, Figure>;
@@ -16,6 +17,8 @@ export interface World {
 /** What an item brings into scope: its own values, and the figures of the list it came from. */
 export interface ItemScope {
   has(name: string): boolean;
+  /** The record type that a name leads to, where it leads to one record. */
+  leadsTo(name: string): string | undefined;
   list?: string;
 }
 
@@ -38,9 +41,15 @@ export type Meaning =
 /** Names that formulas use for the item in scope and for the figures; nothing else can be called by them. */
 export const RESERVED: readonly string[] = ['item', 'this', 'figures', LINES];
 
-export function worldOf(sheet: FigureSheet, record: string, hasLines: boolean, roots: Iterable<string>): World {
+export function worldOf(
+  sheet: FigureSheet,
+  record: { root: string; type: string },
+  hasLines: boolean,
+  roots: Iterable<string>,
+): World {
   return {
-    record,
+    record: record.root,
+    recordType: record.type,
     hasLines,
     perLine: sheet.perLine,
     figures: new Map(sheet.document.map((figure) => [figure.name, figure])),
@@ -63,7 +72,9 @@ export function meaningOf(name: string, item: ItemScope | undefined, world: Worl
   if (item && name === 'item') return { kind: 'item' };
   if (item && name === 'this') return { kind: 'this' };
   const meanings: [Meaning, string][] = [];
-  if (item?.has(name)) meanings.push([{ kind: 'field' }, `item.${name}`]);
+  // A line's way back to its deal is the deal: `deal` means the same by either way.
+  const isWayBack = name === world.record && item?.leadsTo(name) === world.recordType;
+  if (item?.has(name) && !isWayBack) meanings.push([{ kind: 'field' }, `item.${name}`]);
   const column = item && figuresOfList(item.list, world).find((figure) => figure.name === name);
   if (column) meanings.push([{ kind: 'column', figure: column }, `the column ${name}`]);
   const figure = world.figures.get(name);

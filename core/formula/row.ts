@@ -26,9 +26,9 @@ export class RowField {
     return this.row.label(this.name);
   }
 
-  /** Whether it counts as used: what stands in a record of the CRM does; a group's key or a table's cell does not. */
+  /** Whether it counts as used. */
   get counts(): boolean {
-    return this.row.fromCrm && this.value.type !== 'record';
+    return this.row.counts && this.value.type !== 'record';
   }
 
   /** What counts when a document is compared with its record later. */
@@ -57,8 +57,11 @@ export abstract class Row {
     readonly list?: string,
   ) {}
 
-  abstract readonly fromCrm: boolean;
+  /** Whether its values count as used: those of the CRM and the register do, a group's key or a table's cell do not. */
+  abstract readonly counts: boolean;
   abstract has(name: string): boolean;
+  /** The record type that a name leads to, where it leads to one record. */
+  abstract leadsTo(name: string): string | undefined;
   /** What people call the value of that name. */
   abstract label(name: string): string;
   /** Rows of the same shape have the same names, so that names need to be looked up for one of them only. */
@@ -79,7 +82,7 @@ export abstract class Row {
 
 /** A row over a record that was read from the CRM. */
 export class RecordRow extends Row {
-  readonly fromCrm = true;
+  readonly counts = true;
 
   constructor(
     private snapshot: RecordSnapshot,
@@ -103,6 +106,11 @@ export class RecordRow extends Row {
   has(name: string): boolean {
     const type = this.source.schema.types[this.snapshot.type];
     return type ? type.fields[name] !== undefined : name in this.snapshot.fields;
+  }
+
+  leadsTo(name: string): string | undefined {
+    const field = this.#field(name);
+    return field?.type === 'record' ? field.target : undefined;
   }
 
   label(name: string): string {
@@ -236,7 +244,7 @@ function timed(iso: string, zone: string, path: string): Value {
 
 /** A row over plain values: a group, a row of a table, or one of the roots `company`, `document`, `ask`, `user`. */
 export class ValuesRow extends Row {
-  readonly fromCrm = false;
+  readonly counts: boolean = false;
   readonly #shape: string | undefined;
 
   constructor(
@@ -258,6 +266,10 @@ export class ValuesRow extends Row {
 
   has(name: string): boolean {
     return Object.hasOwn(this.values, name);
+  }
+
+  leadsTo(): undefined {
+    return undefined;
   }
 
   label(name: string): string {

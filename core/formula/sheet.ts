@@ -69,7 +69,7 @@ export class Sheet {
     this.rounding = sheet.rounding;
     const all = sheet.tables ? { ...roots, [TABLES]: tablesOf(sheet.tables, () => this.currency) } : roots;
     this.#roots = new Map(Object.entries(all).map(([name, values]) => [name, new ValuesRow(name, name, name, values)]));
-    this.world = worldOf(sheet, root, this.record.has(LINES), this.#roots.keys());
+    this.world = worldOf(sheet, { root, type: snapshot.type }, this.record.has(LINES), this.#roots.keys());
     this.#outside = new Scope(undefined, this.world);
     this.#currency = new Cell('currency', sheet.currency);
   }

@@ -13,6 +13,8 @@ export type Type =
 export interface Shape {
   /** What people call it: "deal", "line item", "tax row". */
   label: string;
+  /** The record type it is, where it is a record of the CRM. */
+  recordType?: string;
   /** The list whose figures it has. */
   list?: string;
   names(): Iterable<string>;

@@ -82,30 +82,3 @@ export interface Layout {
   footer: Block[];
   body: Block[];
 }
-
-/** The blocks directly inside a block. */
-export function childBlocks(block: Block): Block[] {
-  switch (block.type) {
-    case 'whenSection':
-      return [...block.content, ...(block.otherwise ?? [])];
-    case 'keepTogether':
-      return block.content;
-    case 'columns':
-      return block.columns.flat();
-    default:
-      return [];
-  }
-}
-
-/** The running text of a block, each piece of it. */
-export function inlinesOf(block: Block): Inline[] {
-  switch (block.type) {
-    case 'paragraph':
-    case 'heading':
-      return block.content;
-    case 'bulletList':
-      return block.content.flat();
-    default:
-      return [];
-  }
-}

@@ -2,51 +2,13 @@ import type { Expression } from '../formula/ast';
 import { LINES } from '../formula/figure';
 import { parseFormula } from '../formula/parse';
 import type { RecordSchema } from '../record/schema';
-import { childBlocks, inlinesOf, type Block } from './layout';
-import { splitPlaceholders } from './placeholders';
+import { placedFormulas } from './formulas';
 import type { Template } from './template';
 
 /** The fields of a record to read, and of its related records in turn. */
 export interface PathTree {
   fields: Set<string>;
   related: Map<string, PathTree>;
-}
-
-/** Every formula of a template, wherever it stands. */
-export function formulasOf(template: Template): string[] {
-  const { sheet, layout, plans, checks } = template;
-  const texts = [...plans.flatMap((plan) => [plan.fileName, plan.title]), ...checks.map((check) => check.sentence)];
-  const blocks = [layout.header, layout.followingHeader ?? [], layout.footer, layout.body].flat();
-  const formulas = [
-    sheet.currency,
-    ...[...sheet.perLine, ...sheet.document].map((figure) => figure.formula),
-    ...sheet.lists.flatMap((list) => [list.formula, ...list.columns.map((column) => column.formula)]),
-    ...sheet.sums.map((sum) => sum.column),
-    ...checks.map((check) => check.formula),
-  ];
-  const visit = (block: Block) => {
-    for (const inline of inlinesOf(block)) if (inline.type === 'value') formulas.push(inline.attrs.formula);
-    if (block.type === 'whenSection') formulas.push(block.attrs.when);
-    if (block.type === 'lineTable') {
-      formulas.push(block.attrs.list);
-      for (const column of block.attrs.columns) {
-        texts.push(column.heading);
-        if (!column.counter) formulas.push(column.formula);
-        if (column.detail) formulas.push(column.detail);
-        if (column.when) formulas.push(column.when);
-      }
-    }
-    if (block.type === 'totals') {
-      for (const row of block.attrs.rows) {
-        texts.push(row.label);
-        formulas.push(row.formula, ...(row.each ? [row.each] : []), ...(row.when ? [row.when] : []));
-      }
-    }
-    childBlocks(block).forEach(visit);
-  };
-  blocks.forEach(visit);
-  const placed = texts.flatMap(splitPlaceholders).flatMap((part) => (part.kind === 'formula' ? [part.formula] : []));
-  return [...formulas, ...placed];
 }
 
 /**
@@ -88,7 +50,7 @@ export function usedPaths(template: Template, schema: RecordSchema): PathTree {
     else if (node.kind === 'binary') [node.left, node.right].forEach(visit);
     else if ('operand' in node) visit(node.operand);
   };
-  for (const formula of formulasOf(template)) visit(parseFormula(formula));
+  for (const { formula } of placedFormulas(template)) visit(parseFormula(formula));
   return root;
 }
 

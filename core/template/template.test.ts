@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
+import orrinVale from '../../demo/house-styles/orrin-vale.json';
 import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
 import { demoSchema } from '../../tests/demo-snapshot';
 import { FormulaError } from '../formula/ast';
-import { parseFormula } from '../formula/parse';
-import { formulasOf, usedPaths } from './paths';
+import { checkContext, checkTemplate, placesOfUse, renameInTemplate } from './check';
+import { placedFormulas } from './formulas';
+import { usedPaths } from './paths';
 import { splitPlaceholders } from './placeholders';
 import type { Template } from './template';
 
@@ -28,8 +30,24 @@ describe('placeholders', () => {
 });
 
 describe('the shipped quote', () => {
-  it('has formulas that can all be read', () => {
-    for (const formula of formulasOf(template)) expect(() => parseFormula(formula)).not.toThrow();
+  const context = checkContext(template, demoSchema, orrinVale);
+
+  it('has formulas that all check without a complaint', () => {
+    expect(placedFormulas(template).length).toBeGreaterThan(30);
+    expect(checkTemplate(template, context)).toEqual([]);
+  });
+
+  it('tells where a figure is used, and follows it under a new name', () => {
+    expect(
+      placesOfUse(template, context)
+        .get('total')!
+        .map(({ words }) => words),
+    ).toContain('the totals');
+    const renamed = renameInTemplate(template, context, 'total', 'grand_total');
+    const formulas = placedFormulas(renamed).map(({ formula }) => formula);
+    expect(formulas).toContain('grand_total');
+    expect(formulas).not.toContain('total');
+    expect(checkTemplate(renamed, { ...context, sheet: renamed.sheet })).toEqual([]);
   });
 
   it('asks the CRM for what it uses and nothing else', () => {

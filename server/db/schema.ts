@@ -3,7 +3,11 @@ import { customType, date, index, integer, jsonb, numeric, pgTable, primaryKey, 
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { UsedValues } from '../../core/record/used';
 import type { HouseStyle, Template } from '../../core/template/template';
+import type { Workings } from '../../core/formula/workings';
 import type { Composition } from '../../core/compose/composition';
+
+/** A composition as it is kept: its pictures are in the PDF, and its workings are made for good. */
+export type KeptComposition = Omit<Composition, 'assets'> & { workings: Record<string, Workings> };
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
@@ -34,6 +38,8 @@ export const templateVersions = pgTable(
     /** The house style as it was when the version was published. */
     houseStyle: jsonb('house_style').$type<HouseStyle>().notNull(),
     publishedAt: at('published_at').notNull().defaultNow(),
+    /** Whether it came with Lumbix, or was made here. */
+    origin: text('origin').$type<'shipped' | 'made'>().notNull().default('shipped'),
   },
   (table) => [uniqueIndex('template_versions_number').on(table.templateId, table.version)],
 );
@@ -91,7 +97,7 @@ export const documents = pgTable(
     /** Findings that were skipped, with the reasons given. */
     skipped: jsonb('skipped').$type<Record<string, string>>().notNull(),
     /** As composed with its number: written once, when rendered. */
-    composition: jsonb('composition').$type<Omit<Composition, 'assets'>>(),
+    composition: jsonb('composition').$type<KeptComposition>(),
     attachmentId: text('attachment_id'),
     /** Why it failed, or what it waits for. */
     reason: text('reason'),

@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { eq, max } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { HouseStyle, Template } from '../../core/template/template';
 import type { Connection } from './database';
@@ -12,7 +12,8 @@ const QUOTE_SERIES = {
 
 /**
  * Puts the shipped house styles, templates and series into the database. A template that is there already gets a new
- * version only where the shipped file differs from its current one, so nothing that documents were made from changes.
+ * version only where the shipped file differs from the last one shipped, so nothing that documents were made from
+ * changes; and one that was changed here stays the one that documents are produced from.
  */
 export async function loadShipped(connection: Connection, styles: HouseStyle[], shipped: Template[]): Promise<void> {
   await connection.insert(series).values(QUOTE_SERIES).onConflictDoNothing();
@@ -32,23 +33,39 @@ export async function loadShipped(connection: Connection, styles: HouseStyle[], 
 
 async function publish(connection: Connection, template: Template, houseStyle: HouseStyle): Promise<void> {
   const versions = await connection.select().from(templateVersions).where(eq(templateVersions.templateId, template.id));
-  const newest = versions.sort((a, b) => b.version - a.version)[0];
+  const newest = versions.sort((a, b) => b.version - a.version);
+  const lastShipped = newest.find(({ origin }) => origin === 'shipped');
   const same =
-    newest &&
-    canonicalJson(newest.body) === canonicalJson(template) &&
-    canonicalJson(newest.houseStyle) === canonicalJson(houseStyle);
+    lastShipped &&
+    canonicalJson(lastShipped.body) === canonicalJson(template) &&
+    canonicalJson(lastShipped.houseStyle) === canonicalJson(houseStyle);
   if (same) return;
+  const id = await addVersion(connection, template, houseStyle, 'shipped');
+  if (newest[0]?.origin !== 'made') await makeCurrent(connection, template, id);
+}
+
+/** Writes a template as its next version; gives the version's id. */
+export async function addVersion(
+  connection: Connection,
+  template: Template,
+  houseStyle: HouseStyle,
+  origin: 'shipped' | 'made',
+): Promise<string> {
+  // prettier-ignore
   const id = uuidv7();
-  await connection
-    .insert(templateVersions)
-    .values({ id, templateId: template.id, version: (newest?.version ?? 0) + 1, body: template, houseStyle });
-  const values = {
-    id: template.id,
-    name: template.name,
-    kind: template.kind,
-    recordType: template.record.type,
-    currentVersion: id,
-  };
+  const [newest] = await connection
+    .select({ version: max(templateVersions.version) })
+    .from(templateVersions)
+    .where(eq(templateVersions.templateId, template.id));
+  const version = (newest?.version ?? 0) + 1;
+  await connection.insert(templateVersions).values({ id, templateId: template.id, version, body: template, houseStyle, origin }); // prettier-ignore
+  return id;
+}
+
+/** Documents are produced from this version from now on. */
+export async function makeCurrent(connection: Connection, template: Template, versionId: string): Promise<void> {
+  const { id, name, kind, record } = template;
+  const values = { id, name, kind, recordType: record.type, currentVersion: versionId };
   await connection.insert(templates).values(values).onConflictDoUpdate({ target: templates.id, set: values });
 }
 

@@ -79,14 +79,12 @@ async function walk(services: FilingServices, documentId: string): Promise<void>
 async function render({ database, press }: FilingServices, document: StoredDocument): Promise<void> {
   const published = await templateVersion(database, document.templateVersionId);
   const { issueDate, edition, plan, number, serial } = document;
-  const job = await pressJob(published, document.snapshot, {
-    issueDate,
-    edition,
-    plan,
-    number: { serial, text: number },
-  });
-  const { composition, pdf } = await press.print(job);
-  if (!pdf) throw new Unfileable(composition.findings.find(({ severity }) => severity === 'stops')!.sentence);
+  const circumstances = { issueDate, edition, plan, number: { serial, text: number } };
+  // As it stood when the filing began: what is filed meanwhile does not count.
+  const job = await pressJob(database, published, document.snapshot, circumstances, document.createdAt);
+  const { composition, workings, pdf } = await press.print(job);
+  if (!pdf || !workings)
+    throw new Unfileable(composition.findings.find(({ severity }) => severity === 'stops')!.sentence);
   const taken = (await listAttachments(document.recordId)).map(({ name }) => name);
   const { assets: _assets, ...kept } = composition;
   await database.transaction(async (transaction) => {
@@ -96,7 +94,11 @@ async function render({ database, press }: FilingServices, document: StoredDocum
       .values({ documentId: document.id, mediaType: 'application/pdf', sha256: sha256(bytes), bytes })
       .onConflictDoNothing();
     const fileName = freeFileName(composition.fileName, taken);
-    await move(transaction, document, 'rendered', { composition: kept, title: composition.title, fileName });
+    await move(transaction, document, 'rendered', {
+      composition: { ...kept, workings },
+      title: composition.title,
+      fileName,
+    });
     await addEvent(transaction, document.id, 'rendered', `The PDF was set on ${pages(bytes)}.`);
   });
 }

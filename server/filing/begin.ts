@@ -62,7 +62,7 @@ export async function beginFiling(
 
   const { template } = published;
   const snapshot = await readForTemplate(template, request.recordId);
-  const composition = await press.compose(await pressJob(published, snapshot));
+  const composition = await press.compose(await pressJob(database, published, snapshot));
   await refuseChanged(request.used, composition, snapshot);
   refuseFindings(composition.findings, request.skipped);
 

@@ -1,14 +1,15 @@
-import { eq } from 'drizzle-orm';
+import { and, asc, eq, lt } from 'drizzle-orm';
 import type { HouseStyle, Template } from '../../core/template/template';
 import { usedPaths } from '../../core/template/paths';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { crmSchema } from '../crm/schema';
 import { readRecord } from '../crm/records';
 import type { Connection } from '../db/database';
-import { templates, templateVersions } from '../db/schema';
+import { documents, templates, templateVersions } from '../db/schema';
 import { Problem } from '../problem';
 import type { ComposeContext } from '../../core/compose/compose';
-import { today } from '../config';
+import { config, today } from '../config';
+import type { RegisteredDocument } from '../../core/formula/functions/function';
 import type { PressJob } from '../press/press';
 
 /** A published version of a template, with the house style it pins. */
@@ -47,11 +48,13 @@ export async function readForTemplate(template: Template, recordId: string): Pro
   return readRecord(template.record.type, recordId, paths);
 }
 
-/** What to compose: a template, a record, and the circumstances. */
+/** What to compose: a template, a record, the circumstances, and what was filed for the record `before` a moment. */
 export async function pressJob(
+  connection: Connection,
   { template, houseStyle }: PublishedTemplate,
   snapshot: RecordSnapshot,
   circumstances: Partial<Pick<ComposeContext, 'issueDate' | 'edition' | 'plan' | 'number'>> = {},
+  before = new Date(),
 ): Promise<PressJob> {
   const { records: schema } = await crmSchema();
   const context: ComposeContext = {
@@ -60,7 +63,19 @@ export async function pressJob(
     issueDate: today(),
     edition: template.editions[0]!.id,
     plan: template.plans[0]!.id,
+    timeZone: config.timeZone,
+    registered: await registeredFor(connection, snapshot.id, before),
     ...circumstances,
   };
   return { template, snapshot, context };
+}
+
+/** The documents filed for a record before a moment, with their figures by role, oldest first. */
+async function registeredFor(connection: Connection, recordId: string, before: Date): Promise<RegisteredDocument[]> {
+  const rows = await connection
+    .select({ id: documents.id, number: documents.number, kind: documents.kind, issued: documents.issueDate, composition: documents.composition })
+    .from(documents)
+    .where(and(eq(documents.recordId, recordId), eq(documents.state, 'filed'), lt(documents.filedAt, before)))
+    .orderBy(asc(documents.filedAt)); // prettier-ignore
+  return rows.map(({ composition, ...document }) => ({ ...document, roles: composition?.roles ?? {} }));
 }

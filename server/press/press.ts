@@ -4,6 +4,7 @@ import type { ComposeContext } from '../../core/compose/compose';
 import type { Composition } from '../../core/compose/composition';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
+import type { Workings } from '../../core/formula/workings';
 import type { ProofPages } from '../../render/typst/typesetter';
 import { config } from '../config';
 
@@ -15,7 +16,10 @@ export interface PressJob {
 }
 
 export type PressTask =
-  { task: 'compose'; job: PressJob } | { task: 'proof'; job: PressJob } | { task: 'print'; job: PressJob };
+  | { task: 'compose'; job: PressJob }
+  | { task: 'proof'; job: PressJob; key: string }
+  | { task: 'explain'; job: PressJob; key: string; id: string }
+  | { task: 'print'; job: PressJob };
 
 export interface Proof {
   composition: Composition;
@@ -24,7 +28,8 @@ export interface Proof {
 
 export interface Print {
   composition: Composition;
-  /** Absent when the composition holds a finding that stops filing. */
+  /** How each figure and value came about; absent, as the PDF is, when a finding stops filing. */
+  workings?: Record<string, Workings>;
   pdf?: Uint8Array;
 }
 
@@ -46,8 +51,14 @@ export class Press {
     return this.#run<Composition>({ task: 'compose', job });
   }
 
-  proof(job: PressJob): Promise<Proof> {
-    return this.#run<Proof>({ task: 'proof', job });
+  /** Sets a proof. `key` names it for `explain`. */
+  proof(job: PressJob, key: string): Promise<Proof> {
+    return this.#run<Proof>({ task: 'proof', job, key });
+  }
+
+  /** How one figure or value of a proof came about; quick while the thread still has the proof at hand. */
+  explain(job: PressJob, key: string, id: string): Promise<Workings | undefined> {
+    return this.#run<Workings | undefined>({ task: 'explain', job, key, id });
   }
 
   print(job: PressJob): Promise<Print> {

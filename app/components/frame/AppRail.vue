@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { BriefcaseBusiness, NotebookTabs } from 'lucide-vue-next';
+import { BriefcaseBusiness, LayoutTemplate, NotebookTabs } from 'lucide-vue-next';
 
 const places = [
   { to: '/deals', word: 'Deals', icon: BriefcaseBusiness },
+  { to: '/templates', word: 'Templates', icon: LayoutTemplate },
   { to: '/register', word: 'Register', icon: NotebookTabs },
 ];
 const route = useRoute();

@@ -1,24 +1,41 @@
 <script setup lang="ts">
 import type { Workings } from '#core/formula/workings';
-import type { FigureEntry } from '~/composables/api';
+import type { BridgeStep } from '#core/compose/bridge';
+import type { PrintedFigure } from '#core/compose/composition';
 
 /** How a number came to its value; each figure it was made from can be opened in turn. */
-const { workings, figures, open } = defineProps<{
-  workings: Readonly<Record<string, Workings>>;
-  figures: readonly FigureEntry[];
-  open?: string;
+const {
+  shown,
+  figures,
+  bridge,
+  hint = 'Click a value on the page to see how it came about.',
+} = defineProps<{
+  shown: Workings | undefined;
+  figures: readonly PrintedFigure[];
+  bridge: readonly BridgeStep[] | null;
+  hint?: string;
 }>();
 const emit = defineEmits<{ open: [id: string | undefined] }>();
-const shown = computed(() => (open ? workings[open] : undefined));
 </script>
 
 <template>
   <section v-if="shown" class="workings">
-    <button type="button" class="back" @click="emit('open', undefined)">All figures</button>
+    <button v-if="figures.length > 0" type="button" class="back" @click="emit('open', undefined)">All figures</button>
     <h3>
       {{ shown.label }}<span v-if="shown.place" class="quiet"> · {{ shown.place }}</span>
     </h3>
     <p class="sentence" :class="{ failed: shown.failed }">{{ shown.sentence }}</p>
+    <template v-if="shown.steps.length > 1 || shown.rounding">
+      <h4>Step by step</h4>
+      <ol class="steps">
+        <li v-for="step in shown.steps" :key="step.text">
+          <span>{{ step.text }}</span> <strong>{{ step.result }}</strong>
+        </li>
+        <li v-if="shown.rounding">
+          <span>rounded to</span> <strong>{{ shown.rounding.after }}</strong>
+        </li>
+      </ol>
+    </template>
     <h4>Formula</h4>
     <p class="formula mono">{{ shown.formula }}</p>
     <template v-if="shown.inputs.length > 0">
@@ -38,20 +55,18 @@ const shown = computed(() => (open ? workings[open] : undefined));
         </tbody>
       </table>
     </template>
-    <p v-if="shown.rounding" class="quiet rounding">
-      Rounded from {{ shown.rounding.before }} to {{ shown.rounding.after }}.
-    </p>
   </section>
   <section v-else class="workings">
-    <p class="quiet hint">Click a value on the page to see how it came about.</p>
+    <PriceBridge v-if="bridge" :steps="bridge" @open="emit('open', $event)" />
+    <p class="quiet hint">{{ hint }}</p>
     <table>
       <tbody>
         <tr v-for="figure in figures" :key="figure.name">
           <td>
             <button type="button" class="figure" @click="emit('open', figure.workings)">{{ figure.label }}</button>
           </td>
-          <td class="amount" :class="{ failed: workings[figure.workings]?.failed }">
-            {{ workings[figure.workings]?.failed ? 'error' : workings[figure.workings]?.result }}
+          <td class="amount" :class="{ failed: figure.failed }">
+            {{ figure.failed ? 'error' : figure.result }}
           </td>
         </tr>
       </tbody>
@@ -121,8 +136,19 @@ small {
 .failed {
   color: var(--brick);
 }
-.rounding {
-  margin-top: 10px;
+.steps li {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  padding: 4px 0;
+  border-bottom: 1px solid #e8ebe5;
+}
+.steps span {
+  overflow-wrap: anywhere;
+}
+.steps strong {
+  font-weight: 600;
+  white-space: nowrap;
 }
 .hint {
   margin-bottom: 8px;

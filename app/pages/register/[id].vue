@@ -36,9 +36,10 @@ watch(id, loaded.reload, { immediate: true });
       <template #leaf>
         <WorkingsLeaf
           v-if="leaf === 'workings' && loaded.value.value?.explained"
-          :workings="loaded.value.value.explained.workings"
+          :shown="workingsId === undefined ? undefined : loaded.value.value.explained.workings[workingsId]"
           :figures="loaded.value.value.explained.figures"
-          :open="workingsId"
+          :bridge="loaded.value.value.explained.bridge"
+          hint="Choose a figure to see how it came about."
           @open="workingsId = $event"
         />
         <p v-else-if="leaf === 'workings'" class="quiet none">Nothing was computed for this document.</p>

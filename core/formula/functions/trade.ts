@@ -315,6 +315,11 @@ const REGISTERED = eager(
   },
 );
 
+/** What an earlier document says counts as used: one more of them, and the proof is out of date. */
+class RegisteredRow extends ValuesRow {
+  override readonly counts = true;
+}
+
 function registeredRow(document: RegisteredDocument): Row {
   const day = dayOf(document.issued);
   const values: Record<string, Value> = {
@@ -329,7 +334,7 @@ function registeredRow(document: RegisteredDocument): Row {
       ? money(Decimal.of(known.value), known.currency, 'amount')
       : { type: 'blank', cause: `no ${role.replaceAll('-', ' ')}`, place };
   }
-  return new ValuesRow(`registered{${document.id}}`, document.id, document.number, values, undefined, place);
+  return new RegisteredRow(`registered{${document.id}}`, document.id, document.number, values, undefined, place);
 }
 
 const SERIAL = eager(

@@ -38,7 +38,7 @@ async function step(by: number): Promise<void> {
 }
 
 function openWorkings(id: string | undefined): void {
-  store.workingsId = id;
+  void store.explain(id);
   leaf.value = 'workings';
 }
 
@@ -88,9 +88,9 @@ function showFinding(finding: Finding): void {
         />
         <WorkingsLeaf
           v-else-if="leaf === 'workings'"
-          :workings="store.proof.workings"
+          :shown="store.workings"
           :figures="store.proof.figures"
-          :open="store.workingsId"
+          :bridge="store.proof.bridge"
           @open="openWorkings"
         />
         <DocumentLeaf v-else :proof="store.proof" />

@@ -1,8 +1,8 @@
 import { getQuery } from 'h3';
-import { route } from '../problem';
-import { proofDocument } from '../proof';
-import { proofQuery } from '../requests';
-import { services } from '../services';
+import { route } from '../../problem';
+import { proofDocument } from '../../proof';
+import { proofQuery } from '../../requests';
+import { services } from '../../services';
 
 export default route(async (event) => {
   const { deal, template } = await proofQuery.validate(getQuery(event));

@@ -1,7 +1,7 @@
 import { asc } from 'drizzle-orm';
-import { templates } from '../db/schema';
-import { route } from '../problem';
-import { services } from '../services';
+import { templates } from '../../db/schema';
+import { route } from '../../problem';
+import { services } from '../../services';
 
 export default route(async () => {
   const { database } = await services();

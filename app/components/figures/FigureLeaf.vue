@@ -1,0 +1,175 @@
+<script setup lang="ts">
+import type { Figure, FigureType, Role } from '#core/formula/figure';
+import { roleFits } from '#core/formula/check-sheet';
+import { FIGURE_TYPES, ROLES } from '#core/formula/figure';
+import type { SheetFormula } from '#core/formula/formulas';
+import type { FigureView } from '#core/formula/view';
+
+/** What is declared about the opened figure: name, label, type, rounding, role, and where it is used. */
+const { entry, view, labelOf } = defineProps<{
+  entry: SheetFormula;
+  view: FigureView | undefined;
+  labelOf: (key: string) => string;
+  /** Why it cannot be renamed or taken out, when that was tried. */
+  refusal: string | undefined;
+}>();
+const emit = defineEmits<{
+  rename: [name: string];
+  edit: [part: Partial<Figure>, words: string];
+  remove: [];
+  open: [key: string];
+}>();
+
+const named = computed(() => (entry.figure ?? entry.derived)!);
+const roles = computed(() => ROLES.filter((role) => roleFits(role, entry.list)));
+const TYPES: Record<FigureType, string> = {
+  amount: 'Amount (rounded)', price: 'Price (all decimals)', number: 'Number', percent: 'Percentage',
+  text: 'Text', date: 'Date', boolean: 'Yes or no',
+}; // prettier-ignore
+const TERMS: Partial<Record<Role, string>> = {
+  'line-net': 'BT-131', 'sum-of-lines': 'BT-106', allowances: 'BT-107', charges: 'BT-108', 'net-total': 'BT-109', 'tax-total': 'BT-110',
+  'gross-total': 'BT-112', prepaid: 'BT-113', rounding: 'BT-114', payable: 'BT-115', 'tax-base': 'BT-116', 'tax-amount': 'BT-117',
+}; // prettier-ignore
+const typed = (event: Event) => (event.target as HTMLInputElement).value.trim();
+const hasDigits = computed(() => ['price', 'number', 'percent'].includes(entry.figure?.type ?? ''));
+
+function setDigits(event: Event): void {
+  const text = typed(event);
+  const digits = text === '' ? undefined : Number(text);
+  if (digits === undefined || (Number.isInteger(digits) && Math.abs(digits) <= 12))
+    emit('edit', { digits }, 'Rounding changed');
+}
+</script>
+
+<template>
+  <section class="figure-leaf">
+    <p v-if="refusal" class="refusal" role="alert">{{ refusal }}</p>
+    <label>
+      <span>Label</span>
+      <input
+        :key="entry.key + named.label"
+        :value="named.label"
+        @change="typed($event) && emit('edit', { label: typed($event) }, 'Label changed')"
+      />
+    </label>
+    <label>
+      <span>Name in formulas</span>
+      <input :key="entry.key" :value="named.name" class="mono" @change="emit('rename', typed($event))" />
+    </label>
+    <template v-if="entry.figure">
+      <label>
+        <span>Type</span>
+        <select
+          :value="entry.figure.type"
+          @change="emit('edit', { type: typed($event) as FigureType }, 'Type changed')"
+        >
+          <option v-for="type in FIGURE_TYPES" :key="type" :value="type">{{ TYPES[type] }}</option>
+        </select>
+      </label>
+      <label v-if="hasDigits">
+        <span>Round to decimals</span>
+        <input
+          type="number"
+          min="-6"
+          max="12"
+          placeholder="not rounded"
+          :value="entry.figure.digits"
+          @change="setDigits"
+        />
+      </label>
+      <label>
+        <span>Role</span>
+        <select
+          :value="entry.figure.role ?? ''"
+          @change="emit('edit', { role: (typed($event) || undefined) as Role | undefined }, 'Role changed')"
+        >
+          <option value="">none</option>
+          <option v-for="role in roles" :key="role" :value="role">
+            {{ role.replaceAll('-', ' ') }}{{ TERMS[role] ? ` (${TERMS[role]})` : '' }}
+          </option>
+        </select>
+      </label>
+      <label class="check">
+        <input
+          type="checkbox"
+          :checked="entry.figure.internal"
+          @change="emit('edit', { internal: !entry.figure.internal || undefined }, 'Printing changed')"
+        />
+        Internal: never printed
+      </label>
+    </template>
+    <h4>Where it is used</h4>
+    <ul v-if="view && (view.usedBy.length > 0 || view.places.length > 0)">
+      <li v-for="key in view.usedBy" :key="key">
+        <button type="button" @click="emit('open', key)">{{ labelOf(key) }}</button>
+      </li>
+      <li v-for="place in view.places" :key="place" class="quiet">
+        {{ place.charAt(0).toUpperCase() + place.slice(1) }}
+      </li>
+    </ul>
+    <p v-else class="quiet">Nowhere yet.</p>
+    <button type="button" class="remove" @click="emit('remove')">Take out</button>
+  </section>
+</template>
+
+<style scoped>
+.figure-leaf {
+  display: grid;
+  gap: 8px;
+  padding: 12px 14px;
+}
+label {
+  display: grid;
+  grid-template-columns: 112px minmax(0, 1fr);
+  align-items: center;
+  gap: 8px;
+}
+label span {
+  color: var(--ink-quiet);
+  font-size: 12px;
+}
+input:not([type='checkbox']),
+select {
+  width: 100%;
+  height: 28px;
+  padding: 0 8px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+}
+.check {
+  display: flex;
+  padding-left: 120px;
+}
+ul {
+  margin-top: -6px;
+}
+h4 {
+  margin-top: 6px;
+  color: var(--ink-quiet);
+  font: 400 12px/16px var(--sans);
+}
+li {
+  padding: 2px 0;
+}
+li button,
+.remove {
+  justify-self: start;
+  padding: 0;
+  background: none;
+  border: 0;
+  color: var(--verdigris);
+  text-align: start;
+  cursor: pointer;
+}
+.remove {
+  margin-top: 4px;
+  color: var(--brick);
+}
+.refusal {
+  padding: 8px 10px;
+  background: var(--brick-50);
+  border-radius: 3px;
+  color: #7d2f22;
+}
+</style>

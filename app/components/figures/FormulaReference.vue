@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { formulaReference } from '#core/formula/reference';
+
+/** Every function with what it does and an example, made from the same declarations that compute. */
+const visible = defineModel<boolean>('visible', { required: true });
+const search = ref('');
+const entries = formulaReference();
+const shown = computed(() => {
+  const words = search.value.trim().toLowerCase();
+  return entries.filter(({ name, help, family }) => `${name} ${help} ${family}`.toLowerCase().includes(words));
+});
+const families = computed(() => [...new Set(shown.value.map(({ family }) => family))]);
+</script>
+
+<template>
+  <Dialog v-model:visible="visible" modal header="Formulas" :style="{ width: '860px' }" :draggable="false">
+    <input v-model="search" class="search" placeholder="Search functions" aria-label="Search functions" autofocus />
+    <div class="reference">
+      <p v-if="shown.length === 0" class="quiet">No function says “{{ search }}”.</p>
+      <section v-for="family in families" :key="family">
+        <h3>{{ family }}</h3>
+        <dl>
+          <template v-for="entry in shown.filter((each) => each.family === family)" :key="entry.name">
+            <dt class="mono">{{ entry.signature }}</dt>
+            <dd>
+              {{ entry.help }}
+              <span class="example mono">{{ entry.example }} <i>gives</i> {{ entry.result }}</span>
+            </dd>
+          </template>
+        </dl>
+      </section>
+    </div>
+  </Dialog>
+</template>
+
+<style scoped>
+.search {
+  width: 100%;
+  height: 32px;
+  margin-bottom: 12px;
+  padding: 0 10px;
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+}
+.reference {
+  height: 440px;
+  overflow: auto;
+}
+h3 {
+  padding: 10px 0 4px;
+  border-bottom: 1px solid var(--ink);
+  font: 600 15px/20px var(--serif);
+}
+dl {
+  display: grid;
+  grid-template-columns: 236px minmax(0, 1fr);
+}
+dt,
+dd {
+  padding: 7px 12px 7px 0;
+  border-bottom: 1px solid #e8ebe5;
+}
+dt {
+  color: var(--slate);
+  overflow-wrap: anywhere;
+}
+.example {
+  display: block;
+  margin-top: 2px;
+  color: var(--brass-text);
+  overflow-wrap: anywhere;
+}
+.example i {
+  color: var(--ink-quiet);
+  font-family: var(--sans);
+}
+</style>

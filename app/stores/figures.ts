@@ -1,0 +1,281 @@
+import { defineStore } from 'pinia';
+import { takeCalculation, type Calculation } from '#core/calculations';
+import { refuseName } from '#core/formula/check-sheet';
+import { LINES, type DerivedList, type Figure, type FigureSheet } from '#core/formula/figure';
+import { figureKey, sheetFormulas } from '#core/formula/formulas';
+import type { SheetView } from '#core/formula/view';
+import type { Workings } from '#core/formula/workings';
+import type { RecordSnapshot } from '#core/record/snapshot';
+import { checkContext, renameInTemplate } from '#core/template/check';
+import type { Template } from '#core/template/template';
+import type { ApiProblem, OpenTemplate } from '~/composables/api';
+
+/** One state of the sheet that can be gone back to, and what it was that changed it. */
+interface Step {
+  template: Template;
+  renames: { key: string; name: string }[];
+  selected: string | undefined;
+  words: string;
+}
+
+/** The figure sheet that is being worked on: its states, the selected figure, and its values for a deal. */
+export const useFiguresStore = defineStore('figures', () => {
+  const workshop = useWorkshop();
+  const opened = shallowRef<OpenTemplate>();
+  const template = shallowRef<Template>();
+  const snapshot = shallowRef<RecordSnapshot>();
+  const problem = shallowRef<ApiProblem>();
+  const view = shallowRef<SheetView>();
+  const workings = shallowRef<Workings>();
+  const selected = ref<string>();
+  /** The line, or row of a list, that values are shown for. */
+  const row = ref(0);
+  const renames = ref<{ key: string; name: string }[]>([]);
+  const past = ref<Step[]>([]);
+  const future = ref<Step[]>([]);
+  const busy = ref(false);
+  /** What was just done, in words; with it what was done can be undone. */
+  const told = ref<string>();
+
+  const formulas = computed(() => (template.value ? sheetFormulas(template.value.sheet) : []));
+  const current = computed(() => formulas.value.find(({ key }) => key === selected.value));
+  const changed = computed(() => past.value.length > 0);
+  const faults = computed(() =>
+    Object.values(view.value?.figures ?? {}).flatMap(({ key, diagnostics, problems }) => [
+      ...diagnostics.map(({ message }) => ({ key, message })),
+      ...problems.map((message) => ({ key, message })),
+    ]),
+  );
+
+  async function load(templateId: string, dealId: string | undefined): Promise<void> {
+    try {
+      const [loaded, deal] = await Promise.all([api.template(templateId), firstDeal(dealId)]);
+      opened.value = loaded;
+      template.value = loaded.template;
+      snapshot.value = deal;
+      [past.value, future.value, renames.value] = [[], [], []];
+      [problem.value, selected.value, told.value] = [undefined, undefined, undefined];
+      row.value = 0;
+      await compute();
+    } catch (thrown) {
+      problem.value = asProblem(thrown);
+    }
+  }
+
+  async function firstDeal(dealId: string | undefined): Promise<RecordSnapshot> {
+    const id = dealId ?? (await api.deals({ view: 'all', sort: 'name', top: 1 })).deals[0]?.deal.id;
+    if (!id) throw { data: { status: 404, title: 'There is no deal yet', detail: 'Add a deal in the CRM, then come back: figures are shown for a deal.' } }; // prettier-ignore
+    return (await api.deal(id)).deal;
+  }
+
+  /** Shows the values for another deal. */
+  async function choose(dealId: string): Promise<void> {
+    snapshot.value = (await api.deal(dealId)).deal;
+    row.value = 0;
+    await compute();
+  }
+
+  async function compute(): Promise<void> {
+    if (!opened.value || !template.value || !snapshot.value) return;
+    const { schema, houseStyle } = opened.value;
+    const place = { template: template.value, schema, company: houseStyle.company, snapshot: snapshot.value, issueDate: opened.value.issueDate, rates: [] }; // prettier-ignore
+    view.value = await workshop.open(plainly(place));
+    await explain();
+  }
+
+  async function explain(): Promise<void> {
+    const key = selected.value;
+    const found = key === undefined ? undefined : await workshop.workings(key, row.value);
+    if (key === selected.value) workings.value = found;
+  }
+
+  function select(key: string | undefined): void {
+    selected.value = key;
+    void explain();
+  }
+
+  /** Takes a new state of the sheet; the one before can be gone back to. */
+  function change(
+    next: Template,
+    words: string,
+    more: { renamed?: { key: string; name: string }; select?: string } = {},
+  ): void {
+    // prettier-ignore
+    past.value = [...past.value, stepNow(words)];
+    future.value = [];
+    template.value = next;
+    if (more.renamed) renames.value = [...renames.value, more.renamed];
+    if (more.select !== undefined) selected.value = more.select;
+    told.value = words;
+    void compute();
+  }
+
+  const stepNow = (words: string): Step => ({ template: template.value!, renames: renames.value, selected: selected.value, words }); // prettier-ignore
+
+  function undo(): void {
+    const step = past.value.at(-1);
+    if (!step) return;
+    past.value = past.value.slice(0, -1);
+    future.value = [...future.value, stepNow(step.words)];
+    restore(step);
+    told.value = `Undone: ${step.words}`;
+  }
+
+  function redo(): void {
+    const step = future.value.at(-1);
+    if (!step) return;
+    future.value = future.value.slice(0, -1);
+    past.value = [...past.value, stepNow(step.words)];
+    restore(step);
+    told.value = step.words;
+  }
+
+  function restore(step: Step): void {
+    template.value = step.template;
+    renames.value = step.renames;
+    selected.value = step.selected;
+    void compute();
+  }
+
+  const changeSheet = (sheet: FigureSheet, words: string, more = {}) => change({ ...template.value!, sheet }, words, more); // prettier-ignore
+
+  /** Changes one figure of the sheet, or a list's own formula and label. */
+  function edit(key: string, part: Partial<Figure>, words: string): void {
+    const { sheet } = template.value!;
+    const found = formulas.value.find((each) => each.key === key);
+    if (!found) return;
+    if (found.derived) {
+      const lists = sheet.lists.map((list) => (list.name === key ? ({ ...list, ...part } as DerivedList) : list));
+      return changeSheet({ ...sheet, lists }, words);
+    }
+    const name = found.figure!.name;
+    const all = figuresOf(sheet, found.list).map((each) => (each.name === name ? trimmed({ ...each, ...part }) : each));
+    changeSheet(withFigures(sheet, found.list, all), words);
+  }
+
+  /** Adds a figure at the end of a list's figures, or of the document's, and opens it. */
+  function add(list: string | undefined): void {
+    const { sheet } = template.value!;
+    const name = freeName(
+      'figure',
+      formulas.value.filter((each) => each.list === list).map(({ key }) => key.split('.').at(-1)!),
+    );
+    const figure: Figure = { name, label: 'New figure', formula: '0', type: 'amount' };
+    const all = [...figuresOf(sheet, list), figure];
+    changeSheet(withFigures(sheet, list, all), 'Figure added', { select: figureKey(name, list) });
+  }
+
+  function addList(): void {
+    const { sheet } = template.value!;
+    const name = freeName('list', formulas.value.map(({ key }) => key)); // prettier-ignore
+    const list: DerivedList = { name, label: 'New list', formula: 'GROUP(lines, section)', columns: [] };
+    changeSheet({ ...sheet, lists: [...sheet.lists, list] }, 'List added', { select: name });
+  }
+
+  /** Takes a figure or list out. Only what nothing uses can go; what uses it is told otherwise. */
+  function remove(key: string): string | undefined {
+    const figure = view.value?.figures[key];
+    const inner = formulas.value.filter(({ list }) => list === key).map((each) => each.key);
+    const users = [key, ...inner].flatMap((each) => [...(view.value?.figures[each]?.usedBy ?? []), ...(view.value?.figures[each]?.places ?? [])]); // prettier-ignore
+    const others = users.filter((user) => user !== key && !inner.includes(user));
+    const sums = template.value!.sheet.sums.filter((sum) => sum.figure === key).length;
+    if (!figure) return undefined;
+    if (others.length > 0 || sums > 0) return `It stays, since others need it: ${listWords([...new Set(others.map(labelOf)), ...(sums ? ['a proof that a column adds up'] : [])])}.`; // prettier-ignore
+    const { sheet } = template.value!;
+    const found = formulas.value.find((each) => each.key === key)!;
+    const label = (found.figure ?? found.derived)!.label;
+    const next = found.derived
+      ? { ...sheet, lists: sheet.lists.filter(({ name }) => name !== key) }
+      : withFigures(sheet, found.list, figuresOf(sheet, found.list).filter(({ name }) => name !== found.figure!.name)); // prettier-ignore
+    selected.value = undefined;
+    changeSheet(next, `“${label}” taken out`);
+    return undefined;
+  }
+
+  /** Gives a figure or list another name, and every use of it follows. Says what is wrong with the name, if anything. */
+  function rename(key: string, name: string): string | undefined {
+    const list = key.includes('.') ? key.split('.')[0] : undefined;
+    const next = figureKey(name, list);
+    if (next === key) return undefined;
+    const refused = refuseName(name);
+    if (refused) return refused;
+    if (formulas.value.some((each) => each.key === next)) return `There is a figure called “${name}” already.`;
+    const { schema, houseStyle } = opened.value!;
+    const context = checkContext(template.value!, schema, houseStyle);
+    const renamed = renameInTemplate(template.value!, context, key, name);
+    change(renamed, `Renamed to ${name}, with every use of it`, { renamed: { key, name }, select: next });
+    return undefined;
+  }
+
+  /** Puts the figures of a list, or of the document, into another order. */
+  function reorder(list: string | undefined, from: number, to: number): void {
+    const { sheet } = template.value!;
+    const all = [...figuresOf(sheet, list)];
+    const [moved] = all.splice(from, 1);
+    if (!moved || from === to) return;
+    all.splice(to, 0, moved);
+    changeSheet(withFigures(sheet, list, all), `“${moved.label}” moved`);
+  }
+
+  function take(calculation: Calculation): void {
+    const { sheet, added, replaced } = takeCalculation(template.value!.sheet, calculation);
+    const counts = `${added.length} added${replaced.length ? `, ${replaced.length} replaced: ${replaced.join(', ')}` : ''}`; // prettier-ignore
+    changeSheet(sheet, `“${calculation.label}” taken: ${counts}`);
+  }
+
+  /** Publishes the sheet as the template's next version. */
+  async function publish(): Promise<void> {
+    if (!opened.value || !template.value || faults.value.length > 0) return;
+    busy.value = true;
+    try {
+      const { versionId, template: base } = opened.value;
+      await api.publishSheet(base.id, { base: versionId, renames: renames.value, sheet: template.value.sheet });
+      const kept = selected.value;
+      await load(base.id, snapshot.value?.id);
+      select(kept);
+      told.value = `Published as version ${opened.value.version}`;
+      problem.value = undefined;
+    } catch (thrown) {
+      problem.value = asProblem(thrown);
+    } finally {
+      busy.value = false;
+    }
+  }
+
+  function labelOf(key: string): string {
+    const found = formulas.value.find((each) => each.key === key);
+    return found ? (found.figure ?? found.derived)!.label : key;
+  }
+
+  return {
+    opened, template, snapshot, problem, view, workings, selected, row, past, future, busy, told, formulas, current, changed, faults,
+    load, choose, select, explain, edit, add, addList, remove, rename, reorder, take, undo, redo, publish, labelOf,
+  }; // prettier-ignore
+});
+
+function figuresOf(sheet: FigureSheet, list: string | undefined): readonly Figure[] {
+  if (list === undefined) return sheet.document;
+  return list === LINES ? sheet.perLine : (sheet.lists.find(({ name }) => name === list)?.columns ?? []);
+}
+
+function withFigures(sheet: FigureSheet, list: string | undefined, figures: Figure[]): FigureSheet {
+  if (list === undefined) return { ...sheet, document: figures };
+  if (list === LINES) return { ...sheet, perLine: figures };
+  return { ...sheet, lists: sheet.lists.map((each) => (each.name === list ? { ...each, columns: figures } : each)) };
+}
+
+/** Without what is not said: an absent role is no role. */
+function trimmed(figure: Figure): Figure {
+  return Object.fromEntries(Object.entries(figure).filter(([, value]) => value !== undefined && value !== false)) as unknown as Figure; // prettier-ignore
+}
+
+function freeName(stem: string, taken: readonly string[]): string {
+  for (let count = 1; ; count++) if (!taken.includes(`${stem}_${count}`)) return `${stem}_${count}`;
+}
+
+const listWords = (words: readonly string[]) => new Intl.ListFormat('en', { type: 'conjunction' }).format(words);
+
+/** Without Vue's wrappers, which cannot cross to another thread. */
+function plainly<T>(value: T): T {
+  return JSON.parse(JSON.stringify(value)) as T;
+}

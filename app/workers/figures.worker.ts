@@ -1,0 +1,80 @@
+import { expose } from 'comlink';
+import { Checker, type CheckContext } from '#core/formula/check';
+import { completionsAt, type Completions } from '#core/formula/complete';
+import { dayOf } from '#core/formula/date';
+import type { ExchangeRate } from '#core/formula/functions/function';
+import { LINES } from '#core/formula/figure';
+import { Sheet } from '#core/formula/sheet';
+import { text } from '#core/formula/value';
+import { cellAt, formulaState, sheetView, type FormulaState, type SheetView } from '#core/formula/view';
+import { workingsOf, type Workings } from '#core/formula/workings';
+import type { RecordSchema } from '#core/record/schema';
+import type { RecordSnapshot } from '#core/record/snapshot';
+import { checkContext } from '#core/template/check';
+import type { HouseStyle, Template } from '#core/template/template';
+
+/** What a figure sheet is worked on with. */
+export interface Workplace {
+  template: Template;
+  schema: RecordSchema;
+  company: HouseStyle['company'];
+  snapshot: RecordSnapshot;
+  issueDate: string;
+  rates: ExchangeRate[];
+}
+
+/** The figure sheet off the page's thread: checked, computed and completed here while a person types. */
+class FigureWorkshop {
+  #place!: Workplace;
+  #context!: CheckContext;
+  #checker!: Checker;
+  #sheet!: Sheet;
+  #locale = 'en-GB';
+
+  open(place: Workplace): SheetView {
+    this.#place = place;
+    this.#locale = place.template.editions[0]?.locale ?? 'en-GB';
+    this.#context = checkContext(place.template, place.schema, place);
+    this.#checker = new Checker(this.#context);
+    const { template, schema, snapshot, company, issueDate, rates } = place;
+    const today = dayOf(issueDate);
+    this.#sheet = new Sheet({
+      sheet: template.sheet,
+      schema,
+      snapshot,
+      root: template.record.root,
+      roots: {
+        company: Object.fromEntries(Object.entries(company).map(([key, value]) => [key, text(value)])),
+        document: {
+          number: text('number on filing'),
+          issue_date: today === undefined ? text(issueDate) : { type: 'date', day: today },
+          edition: text(template.editions[0]?.id ?? ''),
+          currency: text(''),
+        },
+      },
+      locale: this.#locale,
+      today,
+      registered: [],
+      rates,
+    });
+    return sheetView(template, this.#context, this.#sheet, this.#locale);
+  }
+
+  /** A formula as it is typed. */
+  typed(source: string, list: string | undefined, row: number): FormulaState {
+    return formulaState(source, this.#checker, this.#sheet, this.#locale, list, row);
+  }
+
+  completions(source: string, position: number, list: string | undefined): Completions {
+    const item = list === undefined ? undefined : list === LINES ? this.#checker.lines : this.#checker.itemOf(list);
+    return completionsAt(source, position, this.#checker, item);
+  }
+
+  workings(key: string, row: number): Workings | undefined {
+    const cell = cellAt(this.#sheet, this.#place.template, key, row);
+    return cell && workingsOf(cell, this.#sheet, this.#locale);
+  }
+}
+
+export type { FigureWorkshop };
+expose(new FigureWorkshop());

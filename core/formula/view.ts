@@ -1,0 +1,120 @@
+import { placesOfUse } from '../template/check';
+import type { Template } from '../template/template';
+import { Checker, type CheckContext, type Diagnostic } from './check';
+import { checkSheet } from './check-sheet';
+import type { Cell } from './cell';
+import { LINES } from './figure';
+import { sheetFormulas } from './formulas';
+import type { Row } from './row';
+import type { Sheet } from './sheet';
+import { typeInWords } from './type';
+import { formatValue, type Value } from './value';
+
+/** A value as a screen shows it. */
+export interface ShownValue {
+  text: string;
+  failed: boolean;
+}
+
+/** One figure or list of a sheet: what is wrong with it, what it hangs together with, and its value for a record. */
+export interface FigureView {
+  key: string;
+  diagnostics: Diagnostic[];
+  problems: string[];
+  uses: string[];
+  usedBy: string[];
+  /** Places on the page that use it, in words. */
+  places: string[];
+  /** Its value; for a figure of items, one for each row of its list. */
+  values: ShownValue[];
+}
+
+/** A figure sheet over one record, all of it as plain data for a screen. */
+export interface SheetView {
+  figures: Record<string, FigureView>;
+  /** Rows of the lines and of each derived list: what they are called. */
+  rows: Record<string, string[]>;
+  problems: string[];
+}
+
+/** Everything that a screen of a figure sheet shows. */
+export function sheetView(template: Template, context: CheckContext, sheet: Sheet, locale: string): SheetView {
+  const checked = checkSheet(context);
+  const places = placesOfUse(template, context);
+  const rows = new Map(rowLists(sheet));
+  const figures: Record<string, FigureView> = {};
+  for (const { key, list, figure, derived } of sheetFormulas(template.sheet)) {
+    const cells = cellsOf(list === undefined ? undefined : (rows.get(list) ?? []), sheet, figure, derived?.name);
+    figures[key] = {
+      ...checked.figures[key]!,
+      places: [...new Set((places.get(key) ?? []).map(({ words }) => words))],
+      values: cells.map((cell) => shown(cell.value, locale)),
+    };
+  }
+  const titles = [...rows].map(([name, all]) => [name, all.map((row) => row.place ?? row.title)] as const);
+  return { figures, rows: Object.fromEntries(titles), problems: checked.problems };
+}
+
+/** What a formula gives while it is typed: its mistakes, its type, and its value for the record. */
+export interface FormulaState {
+  diagnostics: Diagnostic[];
+  type: string;
+  value: ShownValue | null;
+}
+
+/** A formula that is not in the sheet yet, checked and computed; `list` and `row` say for which item. */
+export function formulaState(
+  source: string,
+  checker: Checker,
+  sheet: Sheet,
+  locale: string,
+  list?: string,
+  row = 0,
+): FormulaState {
+  // prettier-ignore
+  const item = list === undefined ? undefined : list === LINES ? checker.lines : checker.itemOf(list);
+  const { diagnostics, type } = checker.formula(source, item);
+  const rows = list === undefined ? [] : (new Map(rowLists(sheet)).get(list) ?? []);
+  const computable = diagnostics.length === 0 && (list === undefined || rows.length > 0);
+  const value = computable ? sheet.evaluate('typed', source, rows[Math.min(row, rows.length - 1)]).value : undefined;
+  return { diagnostics, type: typeInWords(type), value: value ? shown(value, locale) : null };
+}
+
+/** The cell of a figure, for the row of its list where it is a figure of items. */
+export function cellAt(sheet: Sheet, template: Template, key: string, row: number): Cell | undefined {
+  const found = sheetFormulas(template.sheet).find((each) => each.key === key);
+  if (!found) return undefined;
+  const rows = found.list === undefined ? undefined : (new Map(rowLists(sheet)).get(found.list) ?? []);
+  return cellsOf(rows, sheet, found.figure, found.derived?.name)[rows ? Math.min(row, rows.length - 1) : 0];
+}
+
+type SheetFigure = ReturnType<typeof sheetFormulas>[number]['figure'];
+
+function cellsOf(
+  rows: readonly Row[] | undefined,
+  sheet: Sheet,
+  figure: SheetFigure,
+  derived: string | undefined,
+): Cell[] {
+  // prettier-ignore
+  if (rows && figure) return rows.map((row) => sheet.itemFigure(row, figure));
+  return [sheet.figure(figure?.name ?? derived!)];
+}
+
+function rowLists(sheet: Sheet): [string, Row[]][] {
+  const lines = sheet.world.hasLines ? sheet.evaluate(LINES, LINES).value : undefined;
+  const lists = [...sheet.world.lists.keys()].map((name): [string, Row[]] => [name, rowsIn(sheet.figure(name).value)]);
+  return [[LINES, lines ? rowsIn(lines) : []], ...lists];
+}
+
+function rowsIn(value: Value): Row[] {
+  return value.type === 'list' ? value.items.flatMap((item) => (item.type === 'record' ? [item.row] : [])) : [];
+}
+
+function shown(value: Value, locale: string): ShownValue {
+  if (value.type === 'error') return { text: value.message, failed: true };
+  if (value.type === 'blank') return { text: 'blank', failed: false };
+  if (value.type !== 'list') return { text: formatValue(value, locale), failed: false };
+  const count = value.items.length;
+  return { text: `${count} ${count === 1 ? 'row' : 'rows'}`, failed: false };
+}

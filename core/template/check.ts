@@ -1,0 +1,66 @@
+import { Checker, type CheckContext, type Diagnostic } from '../formula/check';
+import { LINES } from '../formula/figure';
+import { renameFigure, renameInFormula } from '../formula/rename';
+import { DATE, TEXT, type Type } from '../formula/type';
+import type { RecordSchema } from '../record/schema';
+import { mapFormulas, placedFormulas, type FormulaPlace } from './formulas';
+import type { HouseStyle, Template } from './template';
+
+/** Something wrong with a formula of a template, and where it stands. */
+export interface PlacedDiagnostic extends Diagnostic {
+  formula: string;
+  place: FormulaPlace;
+}
+
+/** What the formulas of a template are checked against. */
+export function checkContext(
+  template: Pick<Template, 'sheet' | 'record'>,
+  schema: RecordSchema,
+  houseStyle?: Pick<HouseStyle, 'company'>,
+): CheckContext {
+  // prettier-ignore
+  const company = Object.fromEntries(Object.keys(houseStyle?.company ?? {}).map((key): [string, Type] => [key, TEXT]));
+  return {
+    sheet: template.sheet,
+    schema,
+    record: template.record,
+    roots: { company, document: { number: TEXT, issue_date: DATE, edition: TEXT, currency: TEXT } },
+  };
+}
+
+/** Checks every formula of a template without data: of its figures, its page, its file names and its checks. */
+export function checkTemplate(template: Template, context: CheckContext): PlacedDiagnostic[] {
+  const checker = new Checker(context);
+  return placedFormulas(template).flatMap(({ formula, place }) =>
+    checker
+      .formula(formula, itemAt(place, checker))
+      .diagnostics.map((diagnostic) => ({ ...diagnostic, formula, place })),
+  );
+}
+
+/** The places outside of the figure sheet where each figure or list is used, by its key. */
+export function placesOfUse(template: Template, context: CheckContext): Map<string, FormulaPlace[]> {
+  const checker = new Checker(context);
+  const places = new Map<string, FormulaPlace[]>();
+  for (const { formula, place } of placedFormulas(template)) {
+    if (place.figure !== undefined) continue;
+    const keys = new Set(checker.formula(formula, itemAt(place, checker)).uses.map(({ key }) => key));
+    for (const key of keys) places.set(key, [...(places.get(key) ?? []), place]);
+  }
+  return places;
+}
+
+/** The template with a figure or list under a new name, and every use of it following, on the page too. */
+export function renameInTemplate(template: Template, context: CheckContext, key: string, name: string): Template {
+  const checker = new Checker(context);
+  const followed = mapFormulas(template, (formula, place) => {
+    const { uses } = checker.formula(formula, itemAt(place, checker));
+    return renameInFormula(formula, uses, key, name);
+  });
+  return { ...followed, sheet: renameFigure(context, key, name) };
+}
+
+function itemAt({ list }: FormulaPlace, checker: Checker) {
+  if (list === undefined) return undefined;
+  return list === LINES ? checker.lines : checker.itemOf(list);
+}

@@ -1,0 +1,142 @@
+import { mapSheetFormulas, sheetFormulas } from '../formula/formulas';
+import type { Block, ColumnDefinition, Inline, TotalsRow } from './layout';
+import { splitPlaceholders } from './placeholders';
+import type { Template } from './template';
+
+/** Where a formula of a template stands. */
+export interface FormulaPlace {
+  /** For people: "the table “Lines”", "the file name". */
+  words: string;
+  /** Id of the block on the page. */
+  block?: string;
+  /** Key of the figure whose formula it is. */
+  figure?: string;
+  /** The list whose items are in scope: a figure list's name, or any formula that gives a list. */
+  list?: string;
+}
+
+/** What to put in place of a formula: itself, to leave all as it is. */
+export type FormulaChange = (formula: string, place: FormulaPlace) => string;
+
+/** The same template with every formula changed, wherever it stands. */
+export function mapFormulas(template: Template, change: FormulaChange): Template {
+  const { layout } = template;
+  const labels = new Map(
+    sheetFormulas(template.sheet).map(({ key, figure, derived }) => [key, (figure ?? derived)!.label]),
+  );
+  const text = (source: string, place: FormulaPlace) =>
+    splitPlaceholders(source)
+      .map((part) => (part.kind === 'text' ? part.text : `=[${change(part.formula, place)}]`))
+      .join('');
+  const blocks = (all: readonly Block[]) => all.map((block) => mapBlock(block, change, text));
+  return {
+    ...template,
+    sheet: mapSheetFormulas(template.sheet, (formula, list, key) =>
+      change(formula, {
+        words: key === undefined ? 'the currency, or a column proved to add up' : `the figure “${labels.get(key)}”`,
+        figure: key,
+        list,
+      }),
+    ),
+    layout: {
+      ...layout,
+      header: blocks(layout.header),
+      ...(layout.followingHeader && { followingHeader: blocks(layout.followingHeader) }),
+      footer: blocks(layout.footer),
+      body: blocks(layout.body),
+    },
+    plans: template.plans.map((plan) => ({
+      ...plan,
+      fileName: text(plan.fileName, { words: `the file name of “${plan.label}”` }),
+      title: text(plan.title, { words: `the title of “${plan.label}”` }),
+    })),
+    checks: template.checks.map((check) => ({
+      ...check,
+      formula: change(check.formula, { words: `the check “${check.title}”` }),
+      sentence: text(check.sentence, { words: `the check “${check.title}”` }),
+    })),
+  };
+}
+
+/** Every formula of a template with its place. */
+export function placedFormulas(template: Template): { formula: string; place: FormulaPlace }[] {
+  const found: { formula: string; place: FormulaPlace }[] = [];
+  mapFormulas(template, (formula, place) => {
+    found.push({ formula, place });
+    return formula;
+  });
+  return found;
+}
+
+type TextChange = (source: string, place: FormulaPlace) => string;
+
+function mapBlock(block: Block, change: FormulaChange, text: TextChange): Block {
+  const each = (blocks: readonly Block[]) => blocks.map((child) => mapBlock(child, change, text));
+  const { id } = block.attrs;
+  const inlines = (all: readonly Inline[], words: string) => all.map((inline) => mapInline(inline, change, { words, block: id })); // prettier-ignore
+  switch (block.type) {
+    case 'paragraph':
+      return { ...block, content: inlines(block.content, 'a paragraph') };
+    case 'heading':
+      return { ...block, content: inlines(block.content, 'a heading') };
+    case 'bulletList':
+      return { ...block, content: block.content.map((item) => inlines(item, 'a list')) };
+    case 'lineTable': {
+      const { label, list, columns } = block.attrs;
+      const place = { words: `the table “${label}”`, block: id };
+      const mapped = columns.map((column) => mapColumn(column, change, text, place, list));
+      return { ...block, attrs: { ...block.attrs, list: change(list, place), columns: mapped } };
+    }
+    case 'totals': {
+      const place = { words: 'the totals', block: id };
+      return { ...block, attrs: { ...block.attrs, rows: block.attrs.rows.map((row) => mapRow(row, change, text, place)) } }; // prettier-ignore
+    }
+    case 'whenSection': {
+      const when = change(block.attrs.when, { words: `the section “${block.attrs.note}”`, block: id });
+      const { content, otherwise } = block;
+      return { ...block, attrs: { ...block.attrs, when }, content: each(content), ...(otherwise && { otherwise: each(otherwise) }) }; // prettier-ignore
+    }
+    case 'keepTogether':
+      return { ...block, content: each(block.content) };
+    case 'columns':
+      return { ...block, columns: block.columns.map(each) };
+    case 'logo':
+    case 'divider':
+    case 'space':
+      return block;
+  }
+}
+
+function mapInline(inline: Inline, change: FormulaChange, place: FormulaPlace): Inline {
+  if (inline.type !== 'value') return inline;
+  return { ...inline, attrs: { ...inline.attrs, formula: change(inline.attrs.formula, place) } };
+}
+
+function mapColumn(
+  column: ColumnDefinition,
+  change: FormulaChange,
+  text: TextChange,
+  place: FormulaPlace,
+  list: string,
+): ColumnDefinition {
+  // prettier-ignore
+  const ofItem = { ...place, list };
+  return {
+    ...column,
+    heading: text(column.heading, place),
+    formula: column.counter ? column.formula : change(column.formula, ofItem),
+    ...(column.detail !== undefined && { detail: change(column.detail, ofItem) }),
+    ...(column.when !== undefined && { when: change(column.when, place) }),
+  };
+}
+
+function mapRow(row: TotalsRow, change: FormulaChange, text: TextChange, place: FormulaPlace): TotalsRow {
+  const ofItem = row.each === undefined ? place : { ...place, list: row.each };
+  return {
+    ...row,
+    label: text(row.label, ofItem),
+    formula: change(row.formula, ofItem),
+    ...(row.each !== undefined && { each: change(row.each, place) }),
+    ...(row.when !== undefined && { when: change(row.when, place) }),
+  };
+}

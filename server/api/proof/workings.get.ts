@@ -1,0 +1,10 @@
+import { getQuery } from 'h3';
+import { route } from '../../problem';
+import { explainProof } from '../../proof';
+import { workingsQuery } from '../../requests';
+import { services } from '../../services';
+
+export default route(async (event) => {
+  const { key, id } = await workingsQuery.validate(getQuery(event));
+  return explainProof(await services(), key, id);
+});

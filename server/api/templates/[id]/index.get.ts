@@ -1,0 +1,9 @@
+import { getRouterParam } from 'h3';
+import { route } from '../../../problem';
+import { services } from '../../../services';
+import { templateWithSchema } from '../../../templates';
+
+export default route(async (event) => {
+  const { database } = await services();
+  return templateWithSchema(database, getRouterParam(event, 'id') ?? '');
+});

@@ -1,0 +1,1 @@
+ALTER TABLE "template_versions" ADD COLUMN "origin" text DEFAULT 'shipped' NOT NULL;

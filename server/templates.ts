@@ -1,0 +1,67 @@
+import { eq } from 'drizzle-orm';
+import { Checker } from '../core/formula/check';
+import { checkSheet } from '../core/formula/check-sheet';
+import type { FigureSheet } from '../core/formula/figure';
+import { checkContext, checkTemplate, renameInTemplate } from '../core/template/check';
+import type { Template } from '../core/template/template';
+import { today } from './config';
+import { crmSchema } from './crm/schema';
+import { addVersion, makeCurrent } from './db/shipped';
+import type { Database } from './db/database';
+import { templates } from './db/schema';
+import { currentTemplate } from './filing/template';
+import { Problem } from './problem';
+
+/** A template with what its formulas are checked against. @throws Problem, CrmError */
+export async function templateWithSchema(database: Database, templateId: string) {
+  const { template, houseStyle, version, versionId } = await currentTemplate(database, templateId);
+  const { records: schema } = await crmSchema();
+  return { template, version, versionId, schema, houseStyle, issueDate: today() };
+}
+
+/** A figure sheet as it was changed, and under which names figures went by the way. */
+export interface SheetChange {
+  /** The version that was changed. */
+  base: string;
+  renames: { key: string; name: string }[];
+  sheet: FigureSheet;
+}
+
+/**
+ * Publishes a template with another figure sheet as its next version. Formulas of the page follow the renames; nothing
+ * is published while any formula is wrong.
+ * @throws Problem
+ */
+export async function publishSheet(database: Database, templateId: string, change: SheetChange) {
+  const { template, houseStyle, versionId, schema } = await templateWithSchema(database, templateId);
+  if (versionId !== change.base) {
+    throw new Problem(409, 'The template was published anew since', 'Someone published another version meanwhile. Open the figure sheet again and make the change there.', { reason: 'template' }); // prettier-ignore
+  }
+  const followed = change.renames.reduce<Template>((each, { key, name }) => {
+    return { ...renameInTemplate(each, checkContext(each, schema, houseStyle), key, name) };
+  }, template);
+  const changed: Template = { ...followed, sheet: change.sheet };
+  const context = checkContext(changed, schema, houseStyle);
+  const faults = [
+    ...checkTemplate(changed, context).map(({ place, message }) => `In ${place.words}: ${message}`),
+    ...sheetFaults(checkSheet(context, new Checker(context))),
+  ];
+  if (faults.length > 0) {
+    throw new Problem(422, 'The figure sheet has mistakes', `Nothing was published. ${faults.slice(0, 3).join(' ')}`);
+  }
+  const id = await database.transaction(async (transaction) => {
+    // Two who publish at once come one after the other here, and the second is told.
+    const [row] = await transaction.select().from(templates).where(eq(templates.id, templateId)).for('update');
+    if (row?.currentVersion !== change.base) throw new Problem(409, 'The template was published anew since', 'Open the figure sheet again and make the change there.', { reason: 'template' }); // prettier-ignore
+    const added = await addVersion(transaction, changed, houseStyle, 'made');
+    await makeCurrent(transaction, changed, added);
+    return added;
+  });
+  return { versionId: id };
+}
+
+function sheetFaults({ figures, problems }: ReturnType<typeof checkSheet>): string[] {
+  const circles = Object.values(figures).flatMap(({ diagnostics }) => diagnostics.map(({ message }) => message));
+  const names = Object.values(figures).flatMap((each) => each.problems);
+  return [...new Set([...circles, ...names, ...problems])];
+}
