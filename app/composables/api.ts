@@ -5,6 +5,7 @@ import type { Workings } from '#core/formula/workings';
 import type { BridgeStep } from '#core/compose/bridge';
 import type { PrintedFigure, PrintedValue } from '#core/compose/composition';
 import type { FigureSheet } from '#core/formula/figure';
+import type { RegisteredDocument } from '#core/formula/functions/function';
 import type { HouseStyle, Template } from '#core/template/template';
 
 /** Problem details (RFC 9457) as the server tells them. */
@@ -112,7 +113,10 @@ type Query = Record<string, string | number | boolean | undefined>;
 export const api = {
   deals: (query: Query) => $fetch<{ deals: DealRow[]; total: number }>('/api/deals', { query }),
   dealsSummary: () => $fetch<DealsSummary>('/api/deals/summary'),
-  deal: (id: string) => $fetch<{ deal: RecordSnapshot; schema: RecordSchema }>(`/api/deals/${encodeURIComponent(id)}`),
+  deal: (id: string) =>
+    $fetch<{ deal: RecordSnapshot; schema: RecordSchema; registered: RegisteredDocument[] }>(
+      `/api/deals/${encodeURIComponent(id)}`,
+    ),
   changeField: (body: { type: string; id: string; version: string; field: string; value: string }) =>
     $fetch('/api/fields', { method: 'PATCH', body }),
   templates: () => $fetch<TemplateRow[]>('/api/templates'),

@@ -55,3 +55,14 @@ export function momentText(iso: string): string {
 export function sumText(amount: string | null, currency: string | null): string {
   return amount && currency ? formatMoney(Decimal.of(amount), currency, userLocale()) : '–';
 }
+
+/** A fraction as people write a percentage: `0.125` is `12.5`; what is no number stays as it is. */
+export function percentPoints(fraction: string): string {
+  return /^-?\d+(\.\d+)?$/.test(fraction) ? Decimal.of(fraction).shifted(2).toFixed() : fraction;
+}
+
+/** A percentage as people write it as a fraction: `12.5` or `12.5 %` is `0.125`; what is no number stays as it is. */
+export function percentFraction(typed: string): string {
+  const points = typed.replace(/\s*%$/, '').replaceAll(',', '');
+  return /^-?\d+(\.\d+)?$/.test(points) ? Decimal.of(points).shifted(-2).toFixed() : typed;
+}

@@ -5,6 +5,7 @@ import { LINES, type DerivedList, type Figure, type FigureSheet } from '#core/fo
 import { figureKey, sheetFormulas } from '#core/formula/formulas';
 import type { SheetView } from '#core/formula/view';
 import type { Workings } from '#core/formula/workings';
+import type { RegisteredDocument } from '#core/formula/functions/function';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, renameInTemplate } from '#core/template/check';
 import type { Template } from '#core/template/template';
@@ -23,7 +24,8 @@ export const useFiguresStore = defineStore('figures', () => {
   const workshop = useWorkshop();
   const opened = shallowRef<OpenTemplate>();
   const template = shallowRef<Template>();
-  const snapshot = shallowRef<RecordSnapshot>();
+  /** The deal that values are shown for, with what was filed for it before. */
+  const deal = shallowRef<{ deal: RecordSnapshot; registered: RegisteredDocument[] }>();
   const problem = shallowRef<ApiProblem>();
   const view = shallowRef<SheetView>();
   const workings = shallowRef<Workings>();
@@ -40,19 +42,20 @@ export const useFiguresStore = defineStore('figures', () => {
   const formulas = computed(() => (template.value ? sheetFormulas(template.value.sheet) : []));
   const current = computed(() => formulas.value.find(({ key }) => key === selected.value));
   const changed = computed(() => past.value.length > 0);
-  const faults = computed(() =>
-    Object.values(view.value?.figures ?? {}).flatMap(({ key, diagnostics, problems }) => [
+  const faults = computed(() => [
+    ...Object.values(view.value?.figures ?? {}).flatMap(({ key, diagnostics, problems }) => [
       ...diagnostics.map(({ message }) => ({ key, message })),
       ...problems.map((message) => ({ key, message })),
     ]),
-  );
+    ...(view.value?.problems ?? []).map((message) => ({ key: undefined, message })),
+  ]);
 
   async function load(templateId: string, dealId: string | undefined): Promise<void> {
     try {
-      const [loaded, deal] = await Promise.all([api.template(templateId), firstDeal(dealId)]);
+      const [loaded, first] = await Promise.all([api.template(templateId), firstDeal(dealId)]);
       opened.value = loaded;
       template.value = loaded.template;
-      snapshot.value = deal;
+      deal.value = first;
       [past.value, future.value, renames.value] = [[], [], []];
       [problem.value, selected.value, told.value] = [undefined, undefined, undefined];
       row.value = 0;
@@ -62,23 +65,24 @@ export const useFiguresStore = defineStore('figures', () => {
     }
   }
 
-  async function firstDeal(dealId: string | undefined): Promise<RecordSnapshot> {
+  async function firstDeal(dealId: string | undefined) {
     const id = dealId ?? (await api.deals({ view: 'all', sort: 'name', top: 1 })).deals[0]?.deal.id;
     if (!id) throw { data: { status: 404, title: 'There is no deal yet', detail: 'Add a deal in the CRM, then come back: figures are shown for a deal.' } }; // prettier-ignore
-    return (await api.deal(id)).deal;
+    return api.deal(id);
   }
 
   /** Shows the values for another deal. */
   async function choose(dealId: string): Promise<void> {
-    snapshot.value = (await api.deal(dealId)).deal;
+    deal.value = await api.deal(dealId);
     row.value = 0;
     await compute();
   }
 
   async function compute(): Promise<void> {
-    if (!opened.value || !template.value || !snapshot.value) return;
+    if (!opened.value || !template.value || !deal.value) return;
     const { schema, houseStyle } = opened.value;
-    const place = { template: template.value, schema, company: houseStyle.company, snapshot: snapshot.value, issueDate: opened.value.issueDate, rates: [] }; // prettier-ignore
+    const { deal: snapshot, registered } = deal.value;
+    const place = { template: template.value, schema, company: houseStyle.company, snapshot, registered, issueDate: opened.value.issueDate }; // prettier-ignore
     view.value = await workshop.open(plainly(place));
     await explain();
   }
@@ -133,7 +137,8 @@ export const useFiguresStore = defineStore('figures', () => {
   function restore(step: Step): void {
     template.value = step.template;
     renames.value = step.renames;
-    selected.value = step.selected;
+    // What is open stays open, under the name it has now.
+    if (selected.value !== undefined && !current.value) selected.value = step.selected;
     void compute();
   }
 
@@ -223,6 +228,11 @@ export const useFiguresStore = defineStore('figures', () => {
     changeSheet(sheet, `“${calculation.label}” taken: ${counts}`);
   }
 
+  /** Changes what holds for the whole sheet: its rounding, currency, proved sums and tables. */
+  function setSheet(part: Partial<FigureSheet>, words: string): void {
+    changeSheet({ ...template.value!.sheet, ...part }, words);
+  }
+
   /** Publishes the sheet as the template's next version. */
   async function publish(): Promise<void> {
     if (!opened.value || !template.value || faults.value.length > 0) return;
@@ -231,7 +241,7 @@ export const useFiguresStore = defineStore('figures', () => {
       const { versionId, template: base } = opened.value;
       await api.publishSheet(base.id, { base: versionId, renames: renames.value, sheet: template.value.sheet });
       const kept = selected.value;
-      await load(base.id, snapshot.value?.id);
+      await load(base.id, deal.value?.deal.id);
       select(kept);
       told.value = `Published as version ${opened.value.version}`;
       problem.value = undefined;
@@ -242,14 +252,15 @@ export const useFiguresStore = defineStore('figures', () => {
     }
   }
 
-  function labelOf(key: string): string {
+  function labelOf(key: string | undefined): string {
+    if (key === undefined) return 'The sheet';
     const found = formulas.value.find((each) => each.key === key);
     return found ? (found.figure ?? found.derived)!.label : key;
   }
 
   return {
-    opened, template, snapshot, problem, view, workings, selected, row, past, future, busy, told, formulas, current, changed, faults,
-    load, choose, select, explain, edit, add, addList, remove, rename, reorder, take, undo, redo, publish, labelOf,
+    opened, template, deal, problem, view, workings, selected, row, past, future, busy, told, formulas, current, changed, faults,
+    load, choose, select, explain, edit, add, addList, remove, rename, reorder, take, setSheet, undo, redo, publish, labelOf,
   }; // prettier-ignore
 });
 

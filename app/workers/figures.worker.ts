@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import { Checker, type CheckContext } from '#core/formula/check';
 import { completionsAt, type Completions } from '#core/formula/complete';
 import { dayOf } from '#core/formula/date';
-import type { ExchangeRate } from '#core/formula/functions/function';
+import type { RegisteredDocument } from '#core/formula/functions/function';
 import { LINES } from '#core/formula/figure';
 import { Sheet } from '#core/formula/sheet';
 import { text } from '#core/formula/value';
@@ -20,7 +20,8 @@ export interface Workplace {
   company: HouseStyle['company'];
   snapshot: RecordSnapshot;
   issueDate: string;
-  rates: ExchangeRate[];
+  /** Documents filed for the deal before. */
+  registered: RegisteredDocument[];
 }
 
 /** The figure sheet off the page's thread: checked, computed and completed here while a person types. */
@@ -36,7 +37,7 @@ class FigureWorkshop {
     this.#locale = place.template.editions[0]?.locale ?? 'en-GB';
     this.#context = checkContext(place.template, place.schema, place);
     this.#checker = new Checker(this.#context);
-    const { template, schema, snapshot, company, issueDate, rates } = place;
+    const { template, schema, snapshot, company, issueDate, registered } = place;
     const today = dayOf(issueDate);
     this.#sheet = new Sheet({
       sheet: template.sheet,
@@ -49,13 +50,11 @@ class FigureWorkshop {
           number: text('number on filing'),
           issue_date: today === undefined ? text(issueDate) : { type: 'date', day: today },
           edition: text(template.editions[0]?.id ?? ''),
-          currency: text(''),
         },
       },
       locale: this.#locale,
       today,
-      registered: [],
-      rates,
+      registered,
     });
     return sheetView(template, this.#context, this.#sheet, this.#locale);
   }

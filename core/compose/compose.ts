@@ -4,7 +4,7 @@ import { collectReads, figuresUnder, type Cell } from '../formula/cell';
 import { dayOf } from '../formula/date';
 import type { Figure, Role } from '../formula/figure';
 import { asCondition } from '../formula/functions';
-import type { ExchangeRate, RegisteredDocument } from '../formula/functions/function';
+import type { RegisteredDocument } from '../formula/functions/function';
 import type { Row } from '../formula/row';
 import { Sheet } from '../formula/sheet';
 import { error, formatValue, sentence, text, type Value, type ValueFormat } from '../formula/value';
@@ -36,7 +36,6 @@ export interface ComposeContext {
   number?: { serial: number; text: string };
   /** Documents filed for the record before. */
   registered?: readonly RegisteredDocument[];
-  rates?: readonly ExchangeRate[];
   /** IANA name of the company's time zone. */
   timeZone?: string;
 }
@@ -109,7 +108,6 @@ class Composer {
       today: dayOf(context.issueDate),
       timeZone: context.timeZone,
       registered: context.registered,
-      rates: context.rates,
       serial: context.number?.serial,
     });
   }

@@ -1,5 +1,6 @@
 import { Checker, type CheckContext, type Checked, type Diagnostic } from './check';
-import { LINES, type FigureSheet, type FigureType, type Role } from './figure';
+import { dayOf } from './date';
+import { LINES, type FigureSheet, type FigureType, type LookupTable, type Role, type TableColumnType } from './figure'; // prettier-ignore
 import { sheetFormulas, type SheetFormula } from './formulas';
 import { RESERVED } from './names';
 import { isNumeric, typeInWords, type Type } from './type';
@@ -167,5 +168,31 @@ function sheetProblems(sheet: FigureSheet, checker: Checker): string[] {
     else if (type.is === 'list' ? type.of.is !== 'money' && type.of.is !== 'unknown' : type.is !== 'unknown') problems.push(`The sum of ${column}: this is ${typeInWords(type)}, not a column of amounts.`); // prettier-ignore
     if (!checker.world.figures.has(figure)) problems.push(`The sum of ${column} belongs to “${figure}”, which is no figure of the document.`); // prettier-ignore
   }
+  return [...problems, ...(sheet.tables ?? []).flatMap((table) => tableProblems(table, sheet.tables!))];
+}
+
+function tableProblems(table: LookupTable, all: readonly LookupTable[]): string[] {
+  const { name, label, columns, rows } = table;
+  const problems: string[] = [];
+  const refused = refuseName(name);
+  if (refused) problems.push(refused);
+  if (all.filter((each) => each.name === name).length > 1) problems.push(`There are two tables called “${name}”.`);
+  for (const column of columns) {
+    const wrong = refuseName(column.name);
+    if (wrong) problems.push(`The table “${label}”: ${wrong}`);
+    if (columns.filter((each) => each.name === column.name).length > 1) problems.push(`The table “${label}” has two columns called “${column.name}”.`); // prettier-ignore
+  }
+  rows.forEach((row, at) =>
+    columns.forEach((column, position) => {
+      const fault = cellFault(row[position] ?? '', column.type);
+      if (fault) problems.push(`The table “${label}”, row ${at + 1}: ${fault}`);
+    }),
+  );
   return problems;
+}
+
+function cellFault(source: string, type: TableColumnType): string | undefined {
+  if (source.trim() === '' || type === 'text') return undefined;
+  if (type === 'date') return dayOf(source) === undefined ? `“${source}” is not a date such as 2026-11-23.` : undefined;
+  return /^-?\d+(\.\d+)?$/.test(source) ? undefined : `“${source}” is not a number.`;
 }

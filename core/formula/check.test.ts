@@ -151,6 +151,28 @@ describe('a sheet', () => {
     expect(problemsOf(checked, 'twice')).toEqual(['The role “gross-total” is given to 2 figures; one figure can have it.']); // prettier-ignore
   });
 
+  it('holds the cells of a table to their columns', () => {
+    const table = { name: 'freight', label: 'Freight', columns: [{ name: 'from', label: 'From', type: 'number' as const }, { name: 'day', label: 'Day', type: 'date' as const }] }; // prettier-ignore
+    const rows = [['1', '2026-11-23'], ['x', '23/11'], ['', '']]; // prettier-ignore
+    expect(
+      checkSheet(
+        context(
+          sheet([], {
+            tables: [
+              { ...table, rows },
+              { ...table, rows: [] },
+            ],
+          }),
+        ),
+      ).problems,
+    ).toEqual([
+      'There are two tables called “freight”.',
+      'The table “Freight”, row 2: “x” is not a number.',
+      'The table “Freight”, row 2: “23/11” is not a date such as 2026-11-23.',
+      'There are two tables called “freight”.',
+    ]);
+  });
+
   it.each(['', '1x', 'a b', 'lines', 'not', 'figures'])('refuses %j as a name', (name) => {
     expect(refuseName(name)).toBeDefined();
   });

@@ -82,7 +82,7 @@ optional rain sensor at 218.00, issued on 23 November 2026.
 | the item in scope, inside a filter or a line's figure | its names bare, or \`item.name\` |
 | the item that a figure is computed for, inside a filter too | \`this\`: \`FIRST(tax_rows[this in item.lines])\` |
 | a figure of the document, said outright | \`figures.total\` |
-| a table of the sheet | \`tables.freight.price\` |
+| a table of the sheet | \`tables.freight.price\`; one called \`exchange\` (date, from, to, rate) is what EXCHANGE reads |
 | odd names | between backquotes |
 
 Ranks, tightest first: path and filter; \`??\`; prefix \`-\`; \`%\`; \`^\` (left to right); \`* /\`; \`+ -\`; \`&\`; comparisons and \`in\`;

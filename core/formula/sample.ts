@@ -116,6 +116,20 @@ const SHEET: FigureSheet = {
       columns: [{ name: 'date', label: 'Date', type: 'date' }],
       rows: [['2026-12-25'], ['2026-12-28'], ['2027-01-01']],
     },
+    {
+      name: 'exchange',
+      label: 'Exchange rates',
+      columns: [
+        { name: 'date', label: 'From day', type: 'date' },
+        { name: 'from', label: 'From', type: 'text' },
+        { name: 'to', label: 'To', type: 'text' },
+        { name: 'rate', label: 'Rate', type: 'number' },
+      ],
+      rows: [
+        ['2026-11-01', 'EUR', 'CHF', '0.9375'],
+        ['2026-12-01', 'EUR', 'CHF', '0.94'],
+      ],
+    },
   ],
 };
 
@@ -129,10 +143,6 @@ export const SAMPLE: SheetInput = {
   locale: 'en-GB',
   today: dayOf('2026-11-23'),
   serial: 42,
-  rates: [
-    { date: '2026-11-01', from: 'EUR', to: 'CHF', rate: '0.9375' },
-    { date: '2026-12-01', from: 'EUR', to: 'CHF', rate: '0.94' },
-  ],
   registered: [
     {
       id: 'i-1',

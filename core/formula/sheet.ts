@@ -12,7 +12,7 @@ import { applyBinary, asPercentage, negate } from './operators';
 import { parseFormula } from './parse';
 import { printFormula } from './print';
 import { moneyHeld, RecordRow, ValuesRow, type Row, type RowField } from './row';
-import { TABLES, tablesOf } from './tables';
+import { exchangeRates, TABLES, tablesOf } from './tables';
 import {
   boolean, canonical, error, isPlainZero, money, number, percent, text, typeWords, type ListValue, type Value,
 } from './value'; // prettier-ignore
@@ -61,17 +61,38 @@ export class Sheet {
   readonly #columns = new WeakMap<readonly Value[], Map<string, Column>>();
   readonly #outside: Scope;
   readonly #currency: Cell;
+  #rates?: readonly ExchangeRate[];
   #depth = 0;
 
   constructor(readonly input: SheetInput) {
     const { sheet, snapshot, schema, root, roots, timeZone = 'UTC' } = input;
     this.record = new RecordRow(snapshot, { schema, timeZone }, root);
     this.rounding = sheet.rounding;
-    const all = sheet.tables ? { ...roots, [TABLES]: tablesOf(sheet.tables, () => this.currency) } : roots;
-    this.#roots = new Map(Object.entries(all).map(([name, values]) => [name, new ValuesRow(name, name, name, values)]));
+    this.#roots = new Map(
+      Object.entries({ ...roots, ...this.#ownRoots() }).map(([name, values]) => [
+        name,
+        new ValuesRow(name, name, name, values),
+      ]),
+    );
     this.world = worldOf(sheet, { root, type: snapshot.type }, this.record.has(LINES), this.#roots.keys());
     this.#outside = new Scope(undefined, this.world);
     this.#currency = new Cell('currency', sheet.currency);
+  }
+
+  /** The roots that the sheet itself knows: its tables, and the currency beside what else the document is. */
+  #ownRoots(): SheetInput['roots'] {
+    const { sheet, roots } = this.input;
+    const tables: SheetInput['roots'] = sheet.tables ? { [TABLES]: tablesOf(sheet.tables, () => this.currency) } : {};
+    if (!roots.document) return tables;
+    const document = { ...roots.document };
+    const currency = (): Value => (this.currency === undefined ? { type: 'blank', cause: 'the document has no currency' } : text(this.currency)); // prettier-ignore
+    Object.defineProperty(document, 'currency', { enumerable: true, get: currency });
+    return { ...tables, document };
+  }
+
+  /** Rates of exchange: those given, and those of the sheet's own table. */
+  get rates(): readonly ExchangeRate[] {
+    return (this.#rates ??= [...(this.input.rates ?? []), ...exchangeRates(this.input.sheet.tables ?? [])]);
   }
 
   /** The document's currency by the sheet's formula; undefined if the record has none. */
@@ -550,7 +571,7 @@ class Call implements CallContext {
     return this.sheet.input.registered;
   }
   get rates() {
-    return this.sheet.input.rates ?? [];
+    return this.sheet.rates;
   }
   get item() {
     return this.frame.row;

@@ -1,6 +1,7 @@
 import { Decimal } from '../money/decimal';
 import { dayOf } from './date';
 import type { LookupTable } from './figure';
+import type { ExchangeRate } from './functions/function';
 import { ValuesRow } from './row';
 import { error, money, number, percent, text, type Value } from './value';
 
@@ -60,4 +61,15 @@ function cellValue(
     if (!(problem instanceof TypeError)) throw problem;
     return error(`${place}: “${source}” is not a number.`);
   }
+}
+
+/** The rates of a table called `exchange`, with the columns `date`, `from`, `to` and `rate`. */
+export function exchangeRates(tables: readonly LookupTable[]): ExchangeRate[] {
+  const table = tables.find(({ name }) => name === 'exchange');
+  if (!table) return [];
+  const at = (column: string) => table.columns.findIndex(({ name }) => name === column);
+  const [date, from, to, rate] = ['date', 'from', 'to', 'rate'].map(at) as [number, number, number, number];
+  return table.rows
+    .map((row) => ({ date: row[date] ?? '', from: row[from] ?? '', to: row[to] ?? '', rate: row[rate] ?? '' }))
+    .filter((each) => dayOf(each.date) !== undefined && /^\d+(\.\d+)?$/.test(each.rate));
 }

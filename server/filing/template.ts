@@ -1,15 +1,15 @@
-import { and, asc, eq, lt } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { HouseStyle, Template } from '../../core/template/template';
 import { usedPaths } from '../../core/template/paths';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { crmSchema } from '../crm/schema';
 import { readRecord } from '../crm/records';
 import type { Connection } from '../db/database';
-import { documents, templates, templateVersions } from '../db/schema';
+import { templates, templateVersions } from '../db/schema';
 import { Problem } from '../problem';
+import { registeredFor } from './registered';
 import type { ComposeContext } from '../../core/compose/compose';
 import { config, today } from '../config';
-import type { RegisteredDocument } from '../../core/formula/functions/function';
 import type { PressJob } from '../press/press';
 
 /** A published version of a template, with the house style it pins. */
@@ -68,14 +68,4 @@ export async function pressJob(
     ...circumstances,
   };
   return { template, snapshot, context };
-}
-
-/** The documents filed for a record before a moment, with their figures by role, oldest first. */
-async function registeredFor(connection: Connection, recordId: string, before: Date): Promise<RegisteredDocument[]> {
-  const rows = await connection
-    .select({ id: documents.id, number: documents.number, kind: documents.kind, issued: documents.issueDate, composition: documents.composition })
-    .from(documents)
-    .where(and(eq(documents.recordId, recordId), eq(documents.state, 'filed'), lt(documents.filedAt, before)))
-    .orderBy(asc(documents.filedAt)); // prettier-ignore
-  return rows.map(({ composition, ...document }) => ({ ...document, roles: composition?.roles ?? {} }));
 }

@@ -107,3 +107,11 @@ export function benchLine(index: number, quantity: string): RecordSnapshot {
 export function benchInput(snapshot: RecordSnapshot): SheetInput {
   return { sheet: benchSheet, schema: benchSchema, snapshot, root: 'deal', roots: {}, locale: 'en-GB', today: 20_780 };
 }
+
+/** A sheet of a hundred figures, for checking without data. */
+export const hundredFigures: FigureSheet = {
+  ...benchSheet,
+  document: Array.from({ length: 90 }, (_, at) =>
+    figure(`f${at}`, at === 0 ? 'SUM(lines[not optional].net)' : `IF(f${at - 1} > 0, f${at - 1} * (1 - deal.rebate), SUM(lines[quantity > ${at}].gross))`),
+  ),
+}; // prettier-ignore

@@ -141,11 +141,8 @@ select {
   display: flex;
   padding-left: 120px;
 }
-ul {
-  margin-top: -6px;
-}
 h4 {
-  margin-top: 6px;
+  margin: 8px 0 0;
   color: var(--ink-quiet);
   font: 400 12px/16px var(--sans);
 }

@@ -1,11 +1,22 @@
 <script setup lang="ts">
-import { LINES } from '#core/formula/figure';
+import { LINES, type LookupTable } from '#core/formula/figure';
 
 type Leaf = 'figure' | 'workings';
 const route = useRoute();
 const store = useFiguresStore();
-const { view, formulas, current, selected, row, told, faults, changed, opened, template, snapshot } =
-  storeToRefs(store);
+const {
+  view,
+  formulas,
+  current,
+  selected,
+  row,
+  told,
+  faults,
+  changed,
+  opened,
+  template,
+  deal: shownDeal,
+} = storeToRefs(store);
 const leaf = ref<Leaf>('figure');
 const LEAVES: readonly { leaf: Leaf; word: string }[] = [
   { leaf: 'figure', word: 'Figure' },
@@ -44,6 +55,21 @@ const groups = computed(() => {
 async function chooseDeal(id: string): Promise<void> {
   await navigateTo({ query: { ...route.query, deal: id } }, { replace: true });
   await store.choose(id);
+}
+function changeTable(at: number, next: LookupTable | undefined, words: string): void {
+  const tables = [...(template.value?.sheet.tables ?? [])];
+  if (next) tables[at] = next;
+  else tables.splice(at, 1);
+  store.setSheet({ tables: tables.length > 0 ? tables : undefined }, words);
+}
+function addTable(): void {
+  const tables = template.value?.sheet.tables ?? [];
+  const columns: LookupTable['columns'] = [
+    { name: 'from', label: 'From', type: 'number' },
+    { name: 'price', label: 'Price', type: 'money' },
+  ];
+  const table: LookupTable = { name: `table_${tables.length + 1}`, label: 'New table', columns, rows: [['0', '0']] };
+  store.setSheet({ tables: [...tables, table] }, 'Table added');
 }
 function remove(): void {
   if (selected.value) refusal.value = store.remove(selected.value);
@@ -91,7 +117,7 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             <label
               ><span class="quiet">For</span>
               <select
-                :value="snapshot?.id"
+                :value="shownDeal?.deal.id"
                 aria-label="Deal to show values for"
                 @change="chooseDeal(($event.target as HTMLSelectElement).value)"
               >
@@ -105,6 +131,7 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             <button type="button" :disabled="store.future.length === 0" @click="store.redo">Redo</button>
             <button type="button" @click="shelfOpen = true">Ready-made…</button>
             <button type="button" @click="store.addList">Add a list</button>
+            <button type="button" @click="addTable">Add a table</button>
             <button type="button" @click="referenceOpen = true">Formulas ?</button>
           </div>
           <article v-if="template" class="sheet">
@@ -127,6 +154,12 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
               @help="referenceOpen = true"
               @point="pointed = $event"
               @row="row = $event"
+            />
+            <TableGroup
+              v-for="(table, at) in template.sheet.tables ?? []"
+              :key="at"
+              :table="table"
+              @change="(next, words) => changeTable(at, next, words)"
             />
           </article>
           <div v-else class="sheet waiting"><Skeleton v-for="at in 9" :key="at" height="18px" /></div>
@@ -153,15 +186,12 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
           @remove="remove"
           @open="store.select"
         />
-        <div v-else class="legend">
-          <p>Choose a figure to write its formula and to see where it is used.</p>
-          <p><i class="uses"></i> what the figure pointed at is computed from</p>
-          <p><i class="used"></i> what is computed from it</p>
-          <p class="quiet">
-            Drag by the dots to put figures in another order, or hold Alt and press an arrow. The order never changes a
-            value.
-          </p>
-        </div>
+        <SheetLeaf
+          v-else-if="template"
+          :sheet="template.sheet"
+          :problems="view?.problems ?? []"
+          @change="store.setSheet"
+        />
       </template>
       <template #foot>
         <div class="foot">
@@ -245,25 +275,6 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
   align-content: start;
   gap: 16px;
   padding: 24px;
-}
-.legend {
-  display: grid;
-  gap: 8px;
-  padding: 12px 14px;
-}
-.legend i {
-  display: inline-block;
-  width: 18px;
-  height: 12px;
-  margin-right: 6px;
-  border: 1px solid var(--hairline);
-  vertical-align: -1px;
-}
-.uses {
-  background: var(--verdigris-50);
-}
-.used {
-  background: var(--brass-50);
 }
 .foot {
   display: flex;
