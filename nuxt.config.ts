@@ -21,7 +21,11 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
     },
   },
-  imports: { presets: [{ from: '@vueuse/core', imports: ['refDebounced', 'useElementSize', 'useEventListener', 'watchDebounced'] }] },
+  imports: {
+    presets: [
+      { from: '@vueuse/core', imports: ['refDebounced', 'useElementSize', 'useEventListener', 'watchDebounced'] },
+    ],
+  },
   components: [{ path: '~/components', pathPrefix: false }],
   nitro: {
     externals: { inline: ['primevue', '@primevue', '@primeuix'] },

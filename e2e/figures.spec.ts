@@ -64,7 +64,9 @@ test('a mistake is underlined at its place, told in a sentence, and mended by a 
   await expect(publish(page)).toBeDisabled();
 }); // prettier-ignore
 
-test('figures are added, moved by key, renamed with all their uses, and taken out only when unused', async ({ page }) => {
+test('figures are added, moved by key, renamed with all their uses, and taken out only when unused', async ({
+  page,
+}) => {
   await openSheet(page, 'D-1187');
   await row(page, 'subtotal').locator('.name').click();
   await page.getByRole('button', { name: 'Take out' }).last().click();
@@ -81,7 +83,9 @@ test('figures are added, moved by key, renamed with all their uses, and taken ou
   const names = () => document.locator('.label').allTextContents();
   await row(page, 'total').locator('.name').focus();
   await page.keyboard.press('Alt+ArrowUp');
-  await expect.poll(names).toEqual(['List value', 'Discounts', 'Subtotal', 'Total', 'VAT', 'Optional extras', 'Valid until']);
+  await expect
+    .poll(names)
+    .toEqual(['List value', 'Discounts', 'Subtotal', 'Total', 'VAT', 'Optional extras', 'Valid until']);
   await expect(value(page, 'total')).toHaveText('18,436.80 GBP');
 
   await document.getByRole('button', { name: 'Add a figure' }).click();

@@ -52,8 +52,6 @@ await page.locator('a[href="lumbix:lines.net deal.lines{D-1187-1}"]').click();
 await take('workings');
 await page.getByRole('button', { name: 'All figures' }).click();
 await take('price-bridge');
-await open('/templates');
-await take('templates');
 await open('/templates/glasshouse-quote/figures?deal=D-1213');
 await page.locator('[data-key="subtotal"]').hover();
 await page.screenshot({ path: join(OUT, 'figure-sheet.png') });

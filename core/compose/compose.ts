@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import { collectReads, figuresUnder, type Cell } from '../formula/cell';
+import { collectReads, figuresUnder, itemsOf, type Cell } from '../formula/cell';
 import { dayOf } from '../formula/date';
 import type { Figure, Role } from '../formula/figure';
 import { asCondition } from '../formula/functions';
@@ -288,8 +288,8 @@ class Composer {
   #behind(cell: Cell): Cell {
     const { expression } = cell;
     if (expression?.kind !== 'name' && expression?.kind !== 'member') return cell;
-    const [only] = cell.through;
-    return cell.through.length === 1 && only!.figure && cell.value === only!.value ? only! : cell;
+    const [only, other] = itemsOf(cell.through);
+    return only?.figure && !other && cell.value === only.value ? only : cell;
   }
 
   #faulty(value: Value, block: string, key?: string): void {

@@ -5,8 +5,19 @@ import { error, type Value } from './value';
 
 const NOT_YET: Value = error('Not computed yet.');
 const NOTHING: readonly never[] = [];
-/** Up to this many dependents are kept in a plain list, which for the usual two or three is the smaller thing. */
+/** Up to this many dependents are kept in a chain, which for the usual two or three is the smaller thing. */
 const FEW = 8;
+
+/** A chain of things, the last added first: with ten thousands of short ones, much smaller than lists are. */
+export interface Chain<Item> {
+  readonly item: Item;
+  readonly next: Chain<Item> | undefined;
+}
+
+/** What a chain holds. */
+export function* itemsOf<Item>(chain: Chain<Item> | undefined): Generator<Item> {
+  for (let link = chain; link; link = link.next) yield link.item;
+}
 
 /** What a cell is computed from: a value of a row, or another cell. */
 export type Source = RowField | Cell;
@@ -34,11 +45,11 @@ export class Cell {
   /** Value before the figure's declared rounding, where rounding changed it. */
   beforeRounding?: Value;
   /** What was computed from it. */
-  dependents?: Cell[] | Set<Cell>;
+  dependents?: Chain<Cell> | Set<Cell>;
   /** What counts as used, read directly. */
-  reads: readonly Read[] = NOTHING;
+  reads: Chain<Read> | undefined = undefined;
   /** Cells whose values went into this one's; one may stand here several times. */
-  through: readonly Cell[] = NOTHING;
+  through: Chain<Cell> | undefined = undefined;
   /** Columns of lists whose values went into this one's. */
   columns: readonly Column[] = NOTHING;
   #watched?: Set<Column>;
@@ -65,11 +76,16 @@ export class Cell {
   dependOn(source: Source): void {
     if (!this.kept) return;
     const { dependents } = source;
-    if (dependents === undefined) source.dependents = [this];
-    else if (!Array.isArray(dependents)) dependents.add(this);
-    else if (dependents.includes(this)) return;
-    else if (dependents.length < FEW) source.dependents = [...dependents, this];
-    else source.dependents = new Set([...dependents, this]);
+    if (dependents instanceof Set) {
+      dependents.add(this);
+      return;
+    }
+    let count = 0;
+    for (let link = dependents; link; link = link.next) {
+      if (link.item === this) return;
+      count++;
+    }
+    source.dependents = count < FEW ? { item: this, next: dependents } : new Set([this, ...itemsOf(dependents)]);
   }
 
   /** Depends on all values of a column; `used` unless they only decide. */
@@ -82,28 +98,21 @@ export class Cell {
   }
 
   use(read: Read): void {
-    this.reads = added(this.reads, read);
+    this.reads = { item: read, next: this.reads };
   }
 
   goThrough(cell: Cell): void {
-    this.through = added(this.through, cell);
+    this.through = { item: cell, next: this.through };
   }
 
   /** Forgets its value, to be computed again when next asked for. */
   reset(): void {
     this.state = 'new';
-    this.reads = NOTHING;
-    this.through = NOTHING;
+    this.reads = undefined;
+    this.through = undefined;
     this.columns = NOTHING;
     this.beforeRounding = undefined;
   }
-}
-
-/** A short list grows by copying, since growing in place would make room for many more; a long one in place. */
-function added<Item>(list: readonly Item[], item: Item): readonly Item[] {
-  if (list.length < FEW) return [...list, item];
-  (list as Item[]).push(item);
-  return list;
 }
 
 /** Resets every cell that was computed from these values, directly or through others, and cells among them. */
@@ -111,7 +120,8 @@ export function invalidate(sources: Iterable<Source>): void {
   const waiting = [...sources];
   for (const source of waiting) if (source instanceof Cell) source.reset();
   for (let source = waiting.pop(); source; source = waiting.pop()) {
-    for (const cell of source.dependents ?? NOTHING) {
+    const { dependents } = source;
+    for (const cell of dependents instanceof Set ? dependents : itemsOf(dependents)) {
       if (cell.state !== 'done') continue;
       cell.reset();
       waiting.push(cell);
@@ -130,7 +140,7 @@ export interface Found {
 
 /** The figures whose values went straight into a cell, also by way of what is computed once for many cells. */
 export function figuresUnder(cell: Cell): Cell[] {
-  const under = [...new Set(cell.through), ...new Set(cell.columns.flatMap(({ cells }) => cells))];
+  const under = [...new Set(itemsOf(cell.through)), ...new Set(cell.columns.flatMap(({ cells }) => cells))];
   return under.flatMap((each) => (each.figure ? [each] : figuresUnder(each)));
 }
 
@@ -138,8 +148,8 @@ export function figuresUnder(cell: Cell): Cell[] {
 export function collectReads(cell: Cell, into: Map<string, string>, seen = new Set<Cell>()): void {
   if (seen.has(cell)) return;
   seen.add(cell);
-  for (const { path, canonical } of cell.reads) into.set(path, canonical);
-  for (const next of cell.through) collectReads(next, into, seen);
+  for (const { path, canonical } of itemsOf(cell.reads)) into.set(path, canonical);
+  for (const next of itemsOf(cell.through)) collectReads(next, into, seen);
   for (const { fields, cells } of cell.columns) {
     for (const field of fields) if (field.counts) into.set(field.path, field.canonical);
     for (const next of cells) collectReads(next, into, seen);

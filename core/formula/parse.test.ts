@@ -58,7 +58,23 @@ describe('what cannot be read', () => {
   it('refuses deep nesting and endless formulas with a sentence', () => {
     expect(() => parseFormula(`${'('.repeat(4_000)}1${')'.repeat(4_000)}`)).toThrow(/nested too deeply/);
     expect(() => parseFormula(`1${' + 1'.repeat(6_000)}`)).toThrow(/at most/);
+    expect(() => parseFormula('1+'.repeat(9_000) + '1')).toThrow(/nested too deeply/);
   });
+
+  it.each(['+', 'a.', 'a b ', 'a ?? ', '1+', 'a[b]', 'not ', '-', '#@!', 'IF(', '"', '%'])(
+    'reads or refuses a long run of %j in time',
+    (piece) => {
+      // Linear in its length: the bound is wide, a quadratic reader would be far beyond it.
+      const start = performance.now();
+      const read = () => parseFormula(piece.repeat(Math.floor(19_000 / piece.length)));
+      try {
+        read();
+      } catch (problem) {
+        expect(problem).toBeInstanceOf(FormulaError);
+      }
+      expect(performance.now() - start).toBeLessThan(3_000);
+    },
+  );
 
   it('is never anything but a formula error, whatever is typed', () => {
     const pieces = fc.constantFrom(

@@ -19,7 +19,7 @@ export function parseFormula(source: string): Expression {
   if (source.length > LONGEST)
     throw new FormulaError(`A formula may have ${LONGEST} characters at most.`, LONGEST, source.length);
   refuseDeepBrackets(source);
-  const tree = parser.parse(source);
+  const tree = parsedTree(source);
   refuseErrors(tree.cursor(), source);
   const root = tree.topNode.firstChild;
   if (!root) throw new FormulaError('The formula is empty.', 0, source.length);
@@ -27,6 +27,16 @@ export function parseFormula(source: string): Expression {
   if (parsed.size > 5_000) parsed.clear();
   parsed.set(source, expression);
   return expression;
+}
+
+/** The parser's tree. A chain of thousands of operators nests as deeply as brackets do, and fills the parser's stack. */
+function parsedTree(source: string): ReturnType<typeof parser.parse> {
+  try {
+    return parser.parse(source);
+  } catch (problem) {
+    if (problem instanceof RangeError) throw tooDeep(0, source.length);
+    throw problem;
+  }
 }
 
 /** The parser gives up on very deep brackets without saying so; this says so. */

@@ -1,7 +1,7 @@
 import { Decimal } from '../money/decimal';
 import { fieldLabel, type FieldSchema, type RecordSchema } from '../record/schema';
 import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from '../record/snapshot';
-import type { Cell, Source } from './cell';
+import type { Cell, Chain, Source } from './cell';
 import { dayOf } from './date';
 import type { Scope } from './names';
 import {
@@ -10,7 +10,7 @@ import {
 
 /** One value of a row, and the cells that were computed from it. */
 export class RowField {
-  dependents?: Cell[] | Set<Cell>;
+  dependents?: Chain<Cell> | Set<Cell>;
 
   constructor(
     readonly row: Row,
@@ -44,7 +44,7 @@ export abstract class Row {
   /** What its bare names mean; kept here by the sheet that owns the row. */
   scope?: Scope;
   /** Its own figures, by their position in the list's; kept here by the sheet that owns the row. */
-  readonly cells: Cell[] = [];
+  cells: (Cell | undefined)[] | undefined;
   protected readonly fields = new Map<string, RowField>();
 
   constructor(
@@ -127,7 +127,9 @@ export class RecordRow extends Row {
     this.snapshot = snapshot;
     this.place = place;
     if (before === snapshot && !moved) return [];
-    const changed: Source[] = moved ? this.cells.filter((cell) => cell?.value.type === 'error') : [];
+    const changed: Source[] = moved
+      ? ((this.cells ?? []).filter((cell) => cell?.value.type === 'error') as Cell[])
+      : [];
     for (const field of this.fields.values()) {
       const [was, is] = [before.fields[field.name], snapshot.fields[field.name]];
       if (was === is && !(moved && (field.value.type === 'blank' || field.value.type === 'error'))) continue;

@@ -120,7 +120,8 @@ export class Sheet {
   itemFigure(row: Row, figure: Figure): Cell {
     let position = this.#positions.get(figure);
     if (position === undefined) this.#positions.set(figure, (position = this.itemFigures(row).indexOf(figure)));
-    return this.#computed((row.cells[position] ??= new Cell(figure.name, figure.formula, row, figure)));
+    const cells = (row.cells ??= new Array<Cell | undefined>(this.itemFigures(row).length));
+    return this.#computed((cells[position] ??= new Cell(figure.name, figure.formula, row, figure)));
   }
 
   /** The figures that an item of a list has besides its own values. */
@@ -460,14 +461,14 @@ export class Sheet {
 
   #field(node: Expression, field: RowField, frame: Frame): Value {
     frame.read(field);
-    frame.found(node, field.value, { kind: 'field', field });
+    if (frame.traced) frame.found(node, field.value, { kind: 'field', field });
     return field.value;
   }
 
   #throughCell(node: Expression, target: Cell, frame: Frame): Value {
     if (target.state === 'evaluating') return dependsOnItself(target.figure?.name ?? target.name);
     frame.goThrough(target);
-    frame.found(node, target.value, { kind: 'cell', cell: target });
+    if (frame.traced) frame.found(node, target.value, { kind: 'cell', cell: target });
     return target.value;
   }
 
@@ -536,7 +537,7 @@ export class Frame {
   }
 
   /** Keeps a node's value for the workings; what is looked at for each item of a list is not kept. */
-  found(node: Expression, value: Value, source: Found['source'] = { kind: 'computed' }): Value {
+  found(node: Expression, value: Value, source: Found['source'] = COMPUTED): Value {
     if (this.traced && this.row === this.cell.row) this.traced.set(node, { value, source });
     return value;
   }
@@ -590,6 +591,7 @@ class Call implements CallContext {
   }
 }
 
+const COMPUTED: Found['source'] = { kind: 'computed' };
 const FIGURES = new ValuesRow('figures', 'figures', 'figures', {});
 
 const DECLARED_WORDS: Readonly<Record<Figure['type'], string>> = {

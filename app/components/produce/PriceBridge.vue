@@ -21,18 +21,11 @@ const bars = computed(() =>
     return { start: Math.min(start, end), length: Math.abs(end - start), kind, falls: kind === 'change' && change < 0 };
   }),
 );
-/** Changes are small beside the levels: the axis begins near the lowest of them, where that shows more. */
-const least = computed(() => {
-  const lowest = Math.min(...bars.value.map(({ start, length, kind }) => (kind === 'level' ? length : start)));
-  const highest = Math.max(...bars.value.map(({ start, length }) => start + length));
-  return lowest > highest * 0.5 ? lowest - (highest - lowest) * 0.6 : 0;
-});
-
 const option = computed(() => ({
   animation: false,
   aria: { enabled: true, label: { description: `Price bridge: ${steps.map(({ label, text }) => `${label} ${text}`).join(', ')}.` } }, // prettier-ignore
   grid: { left: 96, right: 104, top: 2, bottom: 2 },
-  xAxis: { type: 'value', show: false, min: Math.max(0, least.value), scale: true },
+  xAxis: { type: 'value', show: false },
   yAxis: {
     type: 'category', inverse: true, data: steps.map(({ label }) => label), axisTick: { show: false }, axisLine: { show: false }, triggerEvent: true,
     axisLabel: { color: INK, fontFamily: 'IBM Plex Sans', fontSize: 12, width: 90, overflow: 'truncate', margin: 8 },

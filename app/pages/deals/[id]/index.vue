@@ -41,6 +41,8 @@ const GROUPS = [
       'order_number',
       'validity_days',
       'deposit_percent',
+      'discount_percent',
+      'discount_amount',
       'quote_language',
       'incoterm',
     ],
