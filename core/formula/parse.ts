@@ -6,6 +6,8 @@ import { parser } from './formula.parser';
 /** Bounds that no sensible formula reaches; beyond them a formula error, never a full stack or a hang. */
 const LONGEST = 20_000;
 const DEEPEST = 500;
+const MOST_OPERATORS = 2_000;
+const OPERATOR = /[-+*/^&=<>?%.]/;
 
 const parsed = new Map<string, Expression>();
 
@@ -18,8 +20,8 @@ export function parseFormula(source: string): Expression {
   if (known) return known;
   if (source.length > LONGEST)
     throw new FormulaError(`A formula may have ${LONGEST} characters at most.`, LONGEST, source.length);
-  refuseDeepBrackets(source);
-  const tree = parsedTree(source);
+  refuseDepth(source);
+  const tree = parser.parse(source);
   refuseErrors(tree.cursor(), source);
   const root = tree.topNode.firstChild;
   if (!root) throw new FormulaError('The formula is empty.', 0, source.length);
@@ -29,18 +31,9 @@ export function parseFormula(source: string): Expression {
   return expression;
 }
 
-/** The parser's tree. A chain of thousands of operators nests as deeply as brackets do, and fills the parser's stack. */
-function parsedTree(source: string): ReturnType<typeof parser.parse> {
-  try {
-    return parser.parse(source);
-  } catch (problem) {
-    if (problem instanceof RangeError) throw tooDeep(0, source.length);
-    throw problem;
-  }
-}
-
-/** The parser gives up on very deep brackets without saying so; this says so. */
-function refuseDeepBrackets(source: string): void {
+/** The parser gives up on very deep brackets and very long chains of operators without saying so; this says so. */
+function refuseDepth(source: string): void {
+  let operators = 0;
   let depth = 0;
   let quoted = false;
   for (let at = 0; at < source.length; at++) {
@@ -50,6 +43,8 @@ function refuseDeepBrackets(source: string): void {
     if (character === '(' || character === '[') depth++;
     if (character === ')' || character === ']') depth--;
     if (depth > DEEPEST) throw tooDeep(at, at + 1);
+    if (OPERATOR.test(character)) operators++;
+    if (operators > MOST_OPERATORS) throw new FormulaError(`A formula may have ${MOST_OPERATORS} operators at most.`, at, at + 1); // prettier-ignore
   }
 }
 
