@@ -6,8 +6,8 @@ import { parser } from './formula.parser';
 /** Bounds that no sensible formula reaches; beyond them a formula error, never a full stack or a hang. */
 const LONGEST = 20_000;
 const DEEPEST = 500;
-const MOST_OPERATORS = 2_000;
-const OPERATOR = /[-+*/^&=<>?%.]/;
+const MOST_OPERATORS = 800;
+const OPERATOR = /[-+*/^&=<>?%]/;
 
 const parsed = new Map<string, Expression>();
 
