@@ -244,6 +244,18 @@ describe('a figure of a line', () => {
     expect(column('lines.share', parts([share]))).toEqual(['34.09', '43.93', '19.14', '2.84']);
   });
 
+  it('tells the line where something went wrong, or the figure', () => {
+    const rate = figure('rate', 'net / (quantity - 1)', 'price');
+    const broken = sheetOf(
+      vents,
+      parts([rate], [figure('share', 'SUM(lines.net) / (1 - 1)'), figure('rated', 'SUM(lines.rate)')]),
+    );
+    expect(broken.figure('rated').value).toMatchObject({ message: 'Line 3, Climate controller CC-8: Division by zero.', figure: 'rate' }); // prettier-ignore
+    expect(broken.figure('share').value).toMatchObject({ message: '“share”: Division by zero.', figure: 'share' });
+    const freight = figure('freight', 'LOOKUP(-1, SORT(lines.quantity), lines.unit_price)');
+    expect(sheetOf(vents, parts([], [freight])).figure('freight').value).toMatchObject({ message: '“freight”: “−1” is not in the list.' }); // prettier-ignore
+  });
+
   it('takes its part of a sum, to the last unit', () => {
     const part = figure('part', 'PART(figures.rebate, lines[quantity > 1], net)');
     const rebate = figure('rebate', 'AMOUNT(100)');
@@ -339,7 +351,7 @@ describe('bounds', () => {
       figure(`f${at}`, at === 0 ? '"abcdefgh"' : `f${at - 1} & f${at - 1}`, 'text'),
     );
     const sheet = sheetOf(vents, { document: chain });
-    expect(sheet.figure('f59').value).toMatchObject({ type: 'error', message: 'A text may have 100000 characters at most.' }); // prettier-ignore
+    expect(sheet.figure('f59').value).toMatchObject({ type: 'error', message: '“f14”: A text may have 100000 characters at most.' }); // prettier-ignore
   });
 
   it('a million lines are refused with a sentence', () => {

@@ -14,7 +14,7 @@ import { printFormula } from './print';
 import { moneyHeld, RecordRow, ValuesRow, type Row, type RowField } from './row';
 import { exchangeRates, TABLES, tablesOf } from './tables';
 import {
-  boolean, canonical, error, isPlainZero, money, number, percent, text, typeWords, type ListValue, type Value,
+  boolean, canonical, error, isPlainZero, money, number, percent, text, typeWords, type ErrorValue, type ListValue, type Value,
 } from './value'; // prettier-ignore
 
 /** What the formulas of one document are evaluated over. */
@@ -205,7 +205,9 @@ export class Sheet {
     const before = cell.value;
     const settled = this.#typed(before, figure, cell.row);
     if (settled.type === 'error') {
-      cell.value = settled.figure ? settled : { ...settled, figure: figure.name };
+      cell.value = settled.figure
+        ? settled
+        : { ...settled, figure: figure.name, message: placed(settled, cell, figure) };
       return;
     }
     if (isDecimal(before) && isDecimal(settled) && !before.value.equals(settled.value)) cell.beforeRounding = before;
@@ -607,7 +609,15 @@ function unknownIn(row: Row, name: string): Value {
   return error(`“${row.path.replace(/\{.*?\}/g, '')}” has no “${name}”.`, { path: `${row.path}.${name}` });
 }
 
-const dependsOnItself = (name: string) => error(`“${name}” depends on itself.`);
+/** An error's sentence with the place where it arose: the line, or the figure. One about a field has its place already. */
+function placed({ message, path }: ErrorValue, { row }: Cell, { label }: Figure): string {
+  if (path !== undefined || message.includes(`“${label}”`) || message.endsWith(ON_ITSELF)) return message;
+  if (row?.place) return message.startsWith(row.place) ? message : `${row.place}: ${message}`;
+  return `“${label}”: ${message}`;
+}
+
+const ON_ITSELF = 'depends on itself.';
+const dependsOnItself = (name: string) => error(`“${name}” ${ON_ITSELF}`);
 
 type DecimalValue = Extract<Value, { value: Decimal }>;
 

@@ -25,7 +25,7 @@ const emit = defineEmits<{ open: [id: string | undefined] }>();
       {{ shown.label }}<span v-if="shown.place" class="quiet"> · {{ shown.place }}</span>
     </h3>
     <p class="sentence" :class="{ failed: shown.failed }">{{ shown.sentence }}</p>
-    <template v-if="shown.steps.length > 1 || shown.rounding">
+    <template v-if="shown.steps.some(({ text }) => !shown!.sentence.includes(text)) || shown.rounding">
       <h4>Step by step</h4>
       <ol class="steps">
         <li v-for="step in shown.steps" :key="step.text">
