@@ -16,13 +16,15 @@ import { gatherFindings, type Finding } from '../preflight/finding';
 import type { RecordSchema } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
 import { usedDigest } from '../record/used';
-import type { Block, ColumnDefinition, Inline, TotalsRow } from '../template/layout';
+import type { Block, ColumnDefinition, Inline, Symbology, TableGroups, TotalsRow } from '../template/layout';
 import { splitPlaceholders } from '../template/placeholders';
 import type { HouseStyle, Plan, Template } from '../template/template';
 import type { Composition, PrintedValue } from './composition';
-import type { ComposedBlock, ComposedDocument, Run } from './document';
+import { drawCode } from './code';
+import type { Assets, ComposedBlock, ComposedCell, ComposedDocument, Run, TableSection } from './document';
 import { priceBridge } from './bridge';
 import { safeFileName } from './file-name';
+import { paymentText } from './payment-code';
 
 /** What a document depends on besides its template and its record. */
 export interface ComposeContext {
@@ -82,6 +84,7 @@ class Composer {
   readonly #explainable = new Map<string, Cell>();
   readonly #used = new Map<string, string>();
   readonly #leftOut: { block: string; note: string }[] = [];
+  readonly #assets: Record<string, Assets[string]> = {};
   readonly #logoHash: string;
 
   constructor(
@@ -92,7 +95,7 @@ class Composer {
     const edition = template.editions.find(({ id }) => id === context.edition) ?? template.editions[0]!;
     this.#locale = edition.locale;
     this.#plan = template.plans.find(({ id }) => id === context.plan) ?? template.plans[0]!;
-    this.#logoHash = bytesToHex(sha256(utf8ToBytes(context.houseStyle.logo.svg)));
+    this.#logoHash = this.#asset(context.houseStyle.logo.svg);
     this.#sheet = new Sheet({
       sheet: template.sheet,
       schema: context.schema,
@@ -127,7 +130,7 @@ class Composer {
     const used = Object.fromEntries(this.#used);
     return {
       document: this.#document(title, { header, followingHeader, body, footer }),
-      assets: { [this.#logoHash]: { mediaType: 'image/svg+xml', text: this.context.houseStyle.logo.svg } },
+      assets: this.#assets,
       figures,
       bridge: priceBridge((role) => this.#withRole(role), this.#locale),
       roles: this.#roles(),
@@ -172,32 +175,46 @@ class Composer {
     };
   }
 
-  #blocks(blocks: readonly Block[]): ComposedBlock[] {
-    return blocks.flatMap((block) => this.#block(block));
+  #blocks(blocks: readonly Block[], row?: Row): ComposedBlock[] {
+    return blocks.flatMap((block) => this.#block(block, row));
   }
 
-  #block(block: Block): ComposedBlock[] {
+  /** Composes a block, with the item of a for-each section in scope where it stands in one. */
+  #block(block: Block, row?: Row): ComposedBlock[] {
     const source = block.attrs.id;
     switch (block.type) {
       case 'paragraph': {
-        const runs = this.#inlines(block.content, source);
+        const runs = this.#inlines(block.content, source, row);
         if (runs.length === 0) return [];
         return [{ kind: 'paragraph', source, look: block.attrs.look, align: block.attrs.align ?? 'start', runs }];
       }
       case 'heading':
-        return [{ kind: 'heading', source, level: block.attrs.level, runs: this.#inlines(block.content, source) }];
+        return [{ kind: 'heading', source, level: block.attrs.level, runs: this.#inlines(block.content, source, row) }];
       case 'bulletList':
-        return [{ kind: 'list', source, items: block.content.map((item) => this.#inlines(item, source)) }];
+        return [{ kind: 'list', source, items: block.content.map((item) => this.#inlines(item, source, row)) }];
       case 'lineTable':
-        return this.#lineTable(block);
+        return this.#lineTable(block, row);
       case 'totals':
-        return this.#totals(block);
+        return this.#totals(block, row);
       case 'whenSection':
-        return this.#whenSection(block);
+        return this.#whenSection(block, row);
+      case 'forEach':
+        return this.#forEach(block, row);
+      case 'pageBreak':
+        return [{ kind: 'pageBreak', source }];
+      case 'signature': {
+        const words = (text: string): Run[] => [{ kind: 'text', text }];
+        const label = this.#placed(`${source} label`, block.attrs.label, source, row);
+        return [{ kind: 'signature', source, label: words(label), date: words(block.attrs.date) }];
+      }
+      case 'code':
+        return this.#code(block, row);
+      case 'paymentCode':
+        return this.#paymentCode(block, row);
       case 'keepTogether':
-        return [{ kind: 'keep', source, blocks: this.#blocks(block.content) }];
+        return [{ kind: 'keep', source, blocks: withoutBreaks(this.#blocks(block.content, row)) }];
       case 'columns': {
-        const columns = block.columns.map((column) => this.#blocks(column));
+        const columns = block.columns.map((column) => withoutBreaks(this.#blocks(column, row)));
         return [{ kind: 'columns', source, widths: block.attrs.widths, columns }];
       }
       case 'logo': {
@@ -211,29 +228,98 @@ class Composer {
     }
   }
 
-  #whenSection(block: Extract<Block, { type: 'whenSection' }>): ComposedBlock[] {
+  #whenSection(block: Extract<Block, { type: 'whenSection' }>, row?: Row): ComposedBlock[] {
     const { id, when, note } = block.attrs;
-    if (this.#chooses(id, when, id)) {
-      const blocks = this.#blocks(block.content);
+    if (this.#chooses(id, when, id, row)) {
+      const blocks = this.#blocks(block.content, row);
       return blocks.length === 0 ? [] : [{ kind: 'section', source: id, note, blocks }];
     }
     if (block.otherwise) {
-      return [{ kind: 'section', source: id, note: `otherwise than ${note}`, blocks: this.#blocks(block.otherwise) }];
+      return [
+        { kind: 'section', source: id, note: `otherwise than ${note}`, blocks: this.#blocks(block.otherwise, row) },
+      ];
     }
     this.#leftOut.push({ block: id, note });
     return [];
   }
 
   /** The outcome of a condition; what counts as used is the outcome, not the fields it looked at. */
-  #chooses(id: string, formula: string, block: string): boolean {
-    const cell = this.#sheet.evaluate(`when ${id}`, formula);
+  #chooses(id: string, formula: string, block: string, row?: Row): boolean {
+    const key = row ? `${id} ${row.path}` : id;
+    const cell = this.#sheet.evaluate(`when ${key}`, formula, row);
     const holds = asCondition(cell.value);
     if (typeof holds !== 'boolean') {
       this.#faulty(holds, block);
       return false;
     }
-    this.#used.set(`when ${id}`, String(holds));
+    this.#used.set(`when ${key}`, String(holds));
     return holds;
+  }
+
+  /** Blocks for each item of a list; nothing at all for an empty one. */
+  #forEach(block: Extract<Block, { type: 'forEach' }>, row?: Row): ComposedBlock[] {
+    const { id, list, note, startsPage } = block.attrs;
+    const blocks = this.#rows(id, list, note, row).flatMap((item) => [
+      ...(startsPage ? [{ kind: 'pageBreak' as const, source: id }] : []),
+      ...this.#blocks(block.content, item),
+    ]);
+    return blocks.length === 0 ? [] : [{ kind: 'section', source: id, note: `for each ${note}`, blocks }];
+  }
+
+  /** The rows that a block prints for; what is no list is a finding. */
+  #rows(id: string, list: string, label: string, row?: Row): Row[] {
+    const cell = this.#sheet.evaluate(row ? `${id} ${row.path}` : id, list, row);
+    collectReads(cell, this.#used);
+    if (cell.value.type === 'list')
+      return cell.value.items.flatMap((item) => (item.type === 'record' ? [item.row] : []));
+    this.#faulty(cell.value.type === 'error' ? cell.value : error(`“${label}” is not over a list.`), id);
+    return [];
+  }
+
+  /** A formula's text as a code that machines read. */
+  #code(block: Extract<Block, { type: 'code' }>, row?: Row): ComposedBlock[] {
+    const { id, symbology, formula, width, alt } = block.attrs;
+    const value = this.#readFor(id, formula, row);
+    return value === undefined ? [] : this.#drawnCode(id, symbology, value, width, alt);
+  }
+
+  #paymentCode(block: Extract<Block, { type: 'paymentCode' }>, row?: Row): ComposedBlock[] {
+    const { id, width, amount, ...formulas } = block.attrs;
+    const [payee, iban, reference] = [formulas.payee, formulas.iban, formulas.reference].map((formula, at) => this.#readFor(`${id} ${at}`, formula, row)); // prettier-ignore
+    const cell = this.#sheet.evaluate(`${id} amount`, amount, row);
+    collectReads(cell, this.#used);
+    if (cell.value.type !== 'money') {
+      this.#faulty(cell.value.type === 'error' ? cell.value : error('The amount of the payment code is no money.'), id);
+      return [];
+    }
+    if (payee === undefined || iban === undefined || reference === undefined) return [];
+    const payment = paymentText({ payee, iban, reference, amount: cell.value });
+    if ('text' in payment) return this.#drawnCode(id, 'qrcode', payment.text, width, 'Payment code');
+    this.#faulty(error(payment.problem), id);
+    return [];
+  }
+
+  /** The text of a formula that is printed in another form than words; undefined, with a finding, where it has none. */
+  #readFor(id: string, formula: string, row?: Row): string | undefined {
+    const runs = this.#print({ id, formula, block: id, row });
+    if (runs.some((run) => run.kind === 'text' && run.fault)) return undefined;
+    return runs.map((run) => (run.kind === 'text' ? run.text : '\n')).join('');
+  }
+
+  #drawnCode(source: string, symbology: Symbology, text: string, width: number, alt: string): ComposedBlock[] {
+    const svg = drawCode(symbology, text);
+    if (svg === undefined) {
+      this.#faulty(error(`“${text}” cannot be printed as this kind of code; choose another kind, or another text.`), source); // prettier-ignore
+      return [];
+    }
+    return [{ kind: 'picture', source, picture: this.#asset(svg), width, alt }];
+  }
+
+  /** Keeps a picture among the document's assets; gives its hash. */
+  #asset(svg: string): string {
+    const hash = bytesToHex(sha256(utf8ToBytes(svg)));
+    this.#assets[hash] = { mediaType: 'image/svg+xml', text: svg };
+    return hash;
   }
 
   #inlines(inlines: readonly Inline[], block: string, row?: Row): Run[] {
@@ -320,38 +406,54 @@ class Composer {
     });
   }
 
-  #lineTable(block: Extract<Block, { type: 'lineTable' }>): ComposedBlock[] {
-    const { id, list, label, empty } = block.attrs;
-    const cell = this.#sheet.evaluate(id, list);
-    collectReads(cell, this.#used);
-    if (cell.value.type !== 'list') {
-      const problem = cell.value.type === 'error' ? cell.value : error(`The table “${label}” is not over a list.`);
-      this.#faulty(problem, id);
-      return [];
-    }
-    const rows = cell.value.items.flatMap((item) => (item.type === 'record' ? [item.row] : []));
-    if (rows.length === 0) return this.#emptyTable(block.attrs.id, label, empty);
+  #lineTable(block: Extract<Block, { type: 'lineTable' }>, row?: Row): ComposedBlock[] {
+    const { id, list, label, empty, groups } = block.attrs;
+    const rows = this.#rows(id, list, label, row);
+    if (rows.length === 0) return this.#emptyTable(id, label, empty);
     const columns = block.attrs.columns.filter(
       (column) => !column.when || this.#chooses(`${id} ${column.id}`, column.when, id),
     );
-    return [
-      {
-        kind: 'table',
-        source: id,
-        label,
-        columns: columns.map((column) => ({
-          heading: [{ kind: 'text', text: this.#placed(`${id} ${column.id}`, column.heading, id) }],
-          align: column.align,
-          width: column.width,
-        })),
-        rows: rows.map((row, position) =>
-          columns.map((column) => ({
-            runs: this.#columnValue(column, id, row, position),
-            detail: this.#detail(column, id, row),
-          })),
-        ),
-      },
-    ];
+    let position = 0;
+    const printed = (items: readonly Row[]) =>
+      items.map((item) => {
+        const at = position++;
+        return columns.map((column) => ({ runs: this.#columnValue(column, id, item, at), detail: this.#detail(column, id, item) })); // prettier-ignore
+      });
+    const sections = groups ? this.#tableGroups(groups, id, label, printed, row) : [{ rows: printed(rows) }];
+    const headings = columns.map((column) => ({
+      heading: [{ kind: 'text' as const, text: this.#placed(`${id} ${column.id}`, column.heading, id) }],
+      align: column.align,
+      width: column.width,
+    }));
+    return [{ kind: 'table', source: id, label, columns: headings, sections }];
+  }
+
+  #tableGroups(
+    groups: TableGroups,
+    id: string,
+    label: string,
+    printed: (items: readonly Row[]) => ComposedCell[][],
+    row?: Row,
+  ): TableSection[] {
+    // prettier-ignore
+    const { heading, items, subtotal } = groups;
+    return this.#rows(`${id} groups`, groups.list, label, row).map((group): TableSection => {
+      const words = (text: string, part: string): Run[] => [{ kind: 'text', text: this.#placed(`${id} ${part}`, text, id, group) }]; // prettier-ignore
+      return {
+        heading: words(heading, 'group'),
+        rows: printed(this.#rows(`${id} items`, items, label, group)),
+        subtotal: subtotal && {
+          label: words(subtotal.label, 'subtotal label'),
+          value: this.#print({
+            id: `${id}.subtotal`,
+            formula: subtotal.formula,
+            format: 'plain',
+            block: id,
+            row: group,
+          }),
+        },
+      };
+    });
   }
 
   #emptyTable(source: string, label: string, empty: string | undefined): ComposedBlock[] {
@@ -385,11 +487,11 @@ class Composer {
     return runs.length === 0 ? undefined : runs;
   }
 
-  #totals(block: Extract<Block, { type: 'totals' }>): ComposedBlock[] {
+  #totals(block: Extract<Block, { type: 'totals' }>, outer?: Row): ComposedBlock[] {
     const { id, rows } = block.attrs;
     const printed = rows.flatMap((row) => {
-      if (row.when && !this.#chooses(`${id} ${row.id}`, row.when, id)) return [];
-      return this.#totalsItems(row, id).map((item) => ({
+      if (row.when && !this.#chooses(`${id} ${row.id}`, row.when, id, outer)) return [];
+      return this.#totalsItems(row, id, outer).map((item) => ({
         label: [{ kind: 'text' as const, text: this.#placed(`${id} ${row.id} label`, row.label, id, item) }],
         value: this.#print({ id: `${id}.${row.id}`, formula: row.formula, format: 'plain', block: id, row: item }),
         emphasis: row.emphasis === 'total',
@@ -398,14 +500,8 @@ class Composer {
     return [{ kind: 'totals', source: id, rows: printed }];
   }
 
-  #totalsItems(row: TotalsRow, block: string): (Row | undefined)[] {
-    if (!row.each) return [undefined];
-    const { value } = this.#sheet.evaluate(`${block} ${row.id} each`, row.each);
-    if (value.type !== 'list') {
-      this.#faulty(value, block);
-      return [];
-    }
-    return value.items.flatMap((item) => (item.type === 'record' ? [item.row] : []));
+  #totalsItems(row: TotalsRow, block: string, outer?: Row): (Row | undefined)[] {
+    return row.each ? this.#rows(`${block} ${row.id} each`, row.each, row.label, outer) : [outer];
   }
 
   /** Text with placeholders, each value in the words of the edition. A fault in one is a finding. */
@@ -553,6 +649,14 @@ class Composer {
     }
     return roles;
   }
+}
+
+/** Page breaks are for the page itself, not for what is kept together or stands in columns. */
+function withoutBreaks(blocks: ComposedBlock[]): ComposedBlock[] {
+  return blocks.flatMap((block): ComposedBlock[] => {
+    if (block.kind === 'pageBreak') return [];
+    return [block.kind === 'section' ? { ...block, blocks: withoutBreaks(block.blocks) } : block];
+  });
 }
 
 interface ValueRequest {

@@ -1,4 +1,4 @@
-import type { Margins } from '../template/layout';
+import type { Margins, PageSize } from '../template/layout';
 
 /** A piece of running text, already in the words and digits it prints with. */
 export type Run =
@@ -28,12 +28,21 @@ export interface ComposedCell {
   detail?: Run[];
 }
 
+/** Rows of a table that belong together: all of them, or a group's with its heading and its sum. */
+export interface TableSection {
+  heading?: Run[];
+  rows: ComposedCell[][];
+  subtotal?: { label: Run[]; value: Run[] };
+}
+
 /** A block as it prints. `source` is the id of the template's block. */
 export type ComposedBlock =
   | { kind: 'paragraph'; source: string; look?: 'quiet' | 'small'; align: 'start' | 'end'; runs: Run[] }
   | { kind: 'heading'; source: string; level: 1 | 2 | 3; runs: Run[] }
   | { kind: 'list'; source: string; items: Run[][] }
-  | { kind: 'table'; source: string; label: string; columns: ComposedColumn[]; rows: ComposedCell[][] }
+  | { kind: 'table'; source: string; label: string; columns: ComposedColumn[]; sections: TableSection[] }
+  | { kind: 'pageBreak'; source: string }
+  | { kind: 'signature'; source: string; label: Run[]; date: Run[] }
   | { kind: 'totals'; source: string; rows: { label: Run[]; value: Run[]; emphasis: boolean }[] }
   | { kind: 'section'; source: string; note: string; blocks: ComposedBlock[] }
   | { kind: 'keep'; source: string; blocks: ComposedBlock[] }
@@ -53,7 +62,7 @@ export interface ComposedDocument {
   /** ISO 8601 day of issue. */
   date: string;
   author: string;
-  page: { size: 'a4' | 'letter'; margins: Margins };
+  page: { size: PageSize; landscape?: boolean; margins: Margins };
   style: {
     fonts: { text: string; headings: string };
     colours: { ink: string; quiet: string; accent: string; rule: string };

@@ -1,5 +1,5 @@
 import { mapSheetFormulas, sheetFormulas } from '../formula/formulas';
-import type { Block, ColumnDefinition, Inline, TotalsRow } from './layout';
+import type { Block, ColumnDefinition, Inline, TableGroups, TotalsRow } from './layout';
 import { splitPlaceholders } from './placeholders';
 import type { Template } from './template';
 
@@ -85,7 +85,8 @@ function mapBlock(block: Block, change: FormulaChange, text: TextChange): Block 
       const { label, list, columns } = block.attrs;
       const place = { words: `the table “${label}”`, block: id };
       const mapped = columns.map((column) => mapColumn(column, change, text, place, list));
-      return { ...block, attrs: { ...block.attrs, list: change(list, place), columns: mapped } };
+      const groups = block.attrs.groups && mapGroups(block.attrs.groups, change, text, place);
+      return { ...block, attrs: { ...block.attrs, list: change(list, place), columns: mapped, ...(groups && { groups }) } }; // prettier-ignore
     }
     case 'totals': {
       const place = { words: 'the totals', block: id };
@@ -96,6 +97,26 @@ function mapBlock(block: Block, change: FormulaChange, text: TextChange): Block 
       const { content, otherwise } = block;
       return { ...block, attrs: { ...block.attrs, when }, content: each(content), ...(otherwise && { otherwise: each(otherwise) }) }; // prettier-ignore
     }
+    case 'forEach': {
+      const { list, note } = block.attrs;
+      const inner: FormulaChange = (formula, place) => change(formula, { ...place, list: place.list ?? list });
+      const innerText: TextChange = (source, place) => text(source, { ...place, list: place.list ?? list });
+      const content = block.content.map((child) => mapBlock(child, inner, innerText));
+      return { ...block, attrs: { ...block.attrs, list: change(list, { words: `the section for each ${note}`, block: id }) }, content }; // prettier-ignore
+    }
+    case 'signature':
+      return { ...block, attrs: { ...block.attrs, label: text(block.attrs.label, { words: 'a signature place', block: id }) } }; // prettier-ignore
+    case 'code':
+      return {
+        ...block,
+        attrs: { ...block.attrs, formula: change(block.attrs.formula, { words: 'a code', block: id }) },
+      };
+    case 'paymentCode': {
+      const place = { words: 'the payment code', block: id };
+      const { payee, iban, amount, reference } = block.attrs;
+      const parts = { payee: change(payee, place), iban: change(iban, place), amount: change(amount, place), reference: change(reference, place) }; // prettier-ignore
+      return { ...block, attrs: { ...block.attrs, ...parts } };
+    }
     case 'keepTogether':
       return { ...block, content: each(block.content) };
     case 'columns':
@@ -103,6 +124,7 @@ function mapBlock(block: Block, change: FormulaChange, text: TextChange): Block 
     case 'logo':
     case 'divider':
     case 'space':
+    case 'pageBreak':
       return block;
   }
 }
@@ -127,6 +149,17 @@ function mapColumn(
     formula: column.counter ? column.formula : change(column.formula, ofItem),
     ...(column.detail !== undefined && { detail: change(column.detail, ofItem) }),
     ...(column.when !== undefined && { when: change(column.when, place) }),
+  };
+}
+
+function mapGroups(groups: TableGroups, change: FormulaChange, text: TextChange, place: FormulaPlace): TableGroups {
+  const ofGroup = { ...place, list: groups.list };
+  const { subtotal } = groups;
+  return {
+    list: change(groups.list, place),
+    items: change(groups.items, ofGroup),
+    heading: text(groups.heading, ofGroup),
+    ...(subtotal && { subtotal: { label: text(subtotal.label, ofGroup), formula: change(subtotal.formula, ofGroup) } }),
   };
 }
 

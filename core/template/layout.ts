@@ -42,13 +42,34 @@ export interface TotalsRow {
   emphasis?: 'total';
 }
 
+/** How a line table is grouped: by the rows of a list that have items of their own, as GROUP makes them. */
+export interface TableGroups {
+  /** Formula of the groups: a derived list's name. */
+  list: string;
+  /** Formula of a group's items, with the group in scope: `item.lines`. */
+  items: string;
+  /** Text with placeholders, the group in scope. */
+  heading: string;
+  subtotal?: { label: string; formula: string };
+}
+
+/** Codes that are printed, by the names of their standards: ISO/IEC 18004, 15417 and 16022, GS1 EAN-13. */
+export type Symbology = 'qrcode' | 'code128' | 'datamatrix' | 'ean13';
+
 export type Block =
   | { type: 'paragraph'; attrs: { id: string; look?: 'quiet' | 'small'; align?: 'start' | 'end' }; content: Inline[] }
   | { type: 'heading'; attrs: { id: string; level: 1 | 2 | 3 }; content: Inline[] }
   | { type: 'bulletList'; attrs: { id: string }; content: Inline[][] }
   | {
       type: 'lineTable';
-      attrs: { id: string; label: string; list: string; columns: ColumnDefinition[]; empty?: string };
+      attrs: {
+        id: string;
+        label: string;
+        list: string;
+        columns: ColumnDefinition[];
+        empty?: string;
+        groups?: TableGroups;
+      };
     }
   | { type: 'totals'; attrs: { id: string; rows: TotalsRow[] } }
   | {
@@ -57,6 +78,15 @@ export type Block =
       content: Block[];
       otherwise?: Block[];
     }
+  /** Blocks repeated for each item of a list, with the item in scope. `startsPage`: each begins a page of its own. */
+  | { type: 'forEach'; attrs: { id: string; list: string; note: string; startsPage?: boolean }; content: Block[] }
+  | { type: 'pageBreak'; attrs: { id: string } }
+  /** A line to sign on, with words under it (with placeholders) and a place for the date. */
+  | { type: 'signature'; attrs: { id: string; label: string; date: string } }
+  /** A formula's text as a QR code or barcode; `width` in points. */
+  | { type: 'code'; attrs: { id: string; symbology: Symbology; formula: string; width: number; alt: string } }
+  /** The European payment QR code (EPC069-12): formulas of its parts. */
+  | { type: 'paymentCode'; attrs: { id: string; payee: string; iban: string; amount: string; reference: string; width: number } } // prettier-ignore
   | { type: 'keepTogether'; attrs: { id: string }; content: Block[] }
   /** `widths` in fractions of the measure, one for each column. */
   | { type: 'columns'; attrs: { id: string; widths: number[] }; columns: Block[][] }
@@ -73,9 +103,11 @@ export interface Margins {
   left: number;
 }
 
+export type PageSize = 'a4' | 'letter' | 'a5';
+
 /** What a template prints: page set-up and blocks. */
 export interface Layout {
-  page: { size: 'a4' | 'letter'; margins: Margins };
+  page: { size: PageSize; landscape?: boolean; margins: Margins };
   header: Block[];
   /** Header of the second page on; nothing where absent. */
   followingHeader?: Block[];

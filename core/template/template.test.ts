@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import orrinVale from '../../demo/house-styles/orrin-vale.json';
 import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
+import { houseStyles, templates } from '../../demo/shipped';
 import { demoSchema } from '../../tests/demo-snapshot';
 import { FormulaError } from '../formula/ast';
+import { checkSheet } from '../formula/check-sheet';
 import { checkContext, checkTemplate, placesOfUse, renameInTemplate } from './check';
 import { placedFormulas } from './formulas';
 import { usedPaths } from './paths';
@@ -26,6 +28,16 @@ describe('placeholders', () => {
 
   it('say when one is not closed', () => {
     expect(() => splitPlaceholders('Quote =[document.number')).toThrow(FormulaError);
+  });
+});
+
+describe.each(templates.map((each) => [each.id, each] as const))('the shipped %s', (_, each) => {
+  it('checks without a complaint, on its page and in its figures', () => {
+    const context = checkContext(each, demoSchema, houseStyles[0]);
+    expect(placedFormulas(each).length).toBeGreaterThan(25);
+    expect(checkTemplate(each, context)).toEqual([]);
+    const { figures, problems } = checkSheet(context);
+    expect([...problems, ...Object.values(figures).flatMap((figure) => figure.problems)]).toEqual([]);
   });
 });
 

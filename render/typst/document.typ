@@ -61,28 +61,78 @@
   }
 }
 
+// How many rows the unseen first cell spans that holds rows of a group together: the heading with the first row, the
+// last row with the sum. 0 where an earlier one reaches. A spanning cell that may not break keeps its rows on one page.
+#let holds(section) = {
+  let count = section.rows.len()
+  let headed = "heading" in section
+  let summed = "subtotal" in section and section.subtotal != none
+  if headed and summed and count == 1 { return (3, 0, 0) }
+  let spans = if headed { if count > 0 { (2, 0) } else { (1,) } } else if count > 0 { (1,) } else { () }
+  let first = if count > 0 { 1 } else { 0 }
+  for index in range(first, count) {
+    spans.push(if summed and index == count - 1 { 2 } else { 1 })
+  }
+  if summed { spans.push(if count > first { 0 } else { 1 }) }
+  spans
+}
+
 #let set-table(it) = {
   let columns = it.columns
   let last = columns.len() - 1
+  let grouped = it.sections.any(section => "heading" in section)
+  let lead = if grouped { 1 } else { 0 }
+  // The unseen cell at the start of a row, where the table is grouped and no earlier one reaches here.
+  let held(span) = if not grouped or span == 0 { () } else {
+    (table.cell(rowspan: span, breakable: false, inset: 0pt, []),)
+  }
   table(
-    columns: columns.map(column => if column.width == "rest" { 1fr } else { auto }),
-    align: columns.map(column => side(column.align) + top),
+    columns: (0pt,) * lead + columns.map(column => if column.width == "rest" { 1fr } else { auto }),
+    align: (start,) * lead + columns.map(column => side(column.align) + top),
     stroke: none,
     inset: (x, y) => (
-      left: if x == 0 { 0pt } else { 5pt }, right: if x == last { 0pt } else { 5pt },
+      left: if x == lead { 0pt } else { 5pt }, right: if x == last + lead { 0pt } else { 5pt },
       top: if y == 0 { 3pt } else { 5pt }, bottom: if y == 0 { 4pt } else { 5.5pt },
     ),
     table.header(
       repeat: true,
+      ..held(1),
       ..columns.map(column => text(size: 8.5pt, weight: "semibold", set-runs(column.heading))),
       table.hline(stroke: 0.9pt + ink),
     ),
-    ..it.rows.map(row => (
-      row.enumerate().map(((index, cell)) => table.cell(breakable: false, set-cell(cell, columns.at(index)))),
-      table.hline(stroke: 0.4pt + rule),
-    )).flatten(),
+    ..it.sections.map(section => {
+      let spans = holds(section)
+      let headed = "heading" in section
+      let before = if headed { 1 } else { 0 }
+      let parts = ()
+      if headed {
+        parts += held(spans.first())
+        parts.push(table.cell(colspan: last + 1, breakable: false, inset: (left: 0pt, top: 11pt, bottom: 4pt), text(
+          font: heading-fonts, size: 10.5pt, weight: "semibold", set-runs(section.heading),
+        )))
+        parts.push(table.hline(stroke: 0.4pt + rule))
+      }
+      for (at, row) in section.rows.enumerate() {
+        parts += held(spans.at(at + before))
+        parts += row.enumerate().map(((index, cell)) => table.cell(breakable: false, set-cell(cell, columns.at(index))))
+        parts.push(table.hline(stroke: 0.4pt + rule))
+      }
+      if "subtotal" in section and section.subtotal != none {
+        parts += held(spans.last())
+        parts.push(table.cell(colspan: last, align: end, text(fill: quiet, set-runs(section.subtotal.label))))
+        parts.push(table.cell(align: end, tabular(text(weight: "semibold", set-runs(section.subtotal.value)))))
+        parts.push(table.hline(stroke: 0.6pt + ink))
+      }
+      parts
+    }).flatten(),
   )
 }
+
+#let set-signature(it) = block(breakable: false, above: 34pt, grid(
+  columns: (1fr, 74pt), column-gutter: 14pt, row-gutter: 4pt,
+  line(length: 100%, stroke: 0.5pt + ink), line(length: 100%, stroke: 0.5pt + ink),
+  text(size: 8pt, fill: quiet, set-runs(it.label)), text(size: 8pt, fill: quiet, set-runs(it.date)),
+))
 
 #let set-totals(it) = align(end, block(width: 52%, above: 10pt, {
   let last = it.rows.len() - 1
@@ -141,6 +191,10 @@
     )
   } else if it.kind == "picture" {
     image("/assets/" + it.picture, format: "svg", width: it.width * 1pt, alt: it.alt)
+  } else if it.kind == "pageBreak" {
+    pagebreak(weak: true)
+  } else if it.kind == "signature" {
+    set-signature(it)
   } else if it.kind == "divider" {
     line(length: 100%, stroke: 0.4pt + rule)
   } else if it.kind == "space" {
@@ -153,7 +207,8 @@
 #let set-footer(blocks) = { line(length: 100%, stroke: 0.4pt + rule); v(-4pt); set-blocks(blocks) }
 
 #set page(
-  paper: if paper.page.size == "letter" { "us-letter" } else { "a4" },
+  paper: if paper.page.size == "letter" { "us-letter" } else { paper.page.size },
+  flipped: paper.page.at("landscape", default: false),
   margin: (top: margins.top * 1mm + 5mm, right: margins.right * 1mm, bottom: margins.bottom * 1mm, left: margins.left * 1mm),
   header-ascent: 8mm,
   footer-descent: 8mm,

@@ -5,26 +5,24 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { compose } from '../../core/compose/compose';
 import { demoRecords } from '../../demo/crm/index';
-import houseStyle from '../../demo/house-styles/orrin-vale.json';
-import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
+import { houseStyles, templates } from '../../demo/shipped';
 import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import type { RecordSnapshot } from '../../core/record/snapshot';
-import type { HouseStyle, Template } from '../../core/template/template';
 import { Typesetter } from './typesetter';
 
 const typesetter = new Typesetter(join(process.cwd(), '.build/press'));
 const folder = mkdtempSync(join(tmpdir(), 'lumbix-pages-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
+const CONTEXT = {
+  schema: demoSchema,
+  houseStyle: houseStyles[0]!,
+  issueDate: '2026-11-23',
+  edition: 'en',
+  plan: 'file',
+};
 const composed = (snapshot: RecordSnapshot) =>
-  compose(glasshouseQuote as unknown as Template, snapshot, {
-    schema: demoSchema,
-    houseStyle: houseStyle as HouseStyle,
-    issueDate: '2026-11-23',
-    edition: 'en',
-    plan: 'file',
-    number: { serial: 42, text: 'Q-2026-0042' },
-  });
+  compose(templates[0]!, snapshot, { ...CONTEXT, number: { serial: 42, text: 'Q-2026-0042' } });
 
 function print(snapshot: RecordSnapshot): { file: string; text: string; pages: string[] } {
   const { document, assets } = composed(snapshot);
@@ -50,6 +48,56 @@ describe.each(demoRecords.deals.map(({ id }) => id))('%s', (id) => {
     expect(text).not.toMatch(/=\[|undefined|\[object|NaN/);
     expect(text).toMatch(/Page 1 of \d/);
   });
+});
+
+/** Deals that ask something of a template each: one line, 140, none priced, euros, no minor unit, right to left, long names. */
+const ASKING = [
+  'D-1193',
+  'D-1203',
+  'D-1205',
+  'D-1189',
+  'D-1195',
+  'D-1192',
+  'D-1206',
+  'D-1204',
+  'D-1213',
+  'D-1194',
+  'D-1212',
+];
+
+describe.each(templates.slice(1).flatMap((template) => ASKING.map((deal) => [template.id, deal] as const)))('%s for %s', (id, deal) => {
+  const template = templates.find((each) => each.id === id)!;
+  const composition = compose(template, demoSnapshot(deal), { ...CONTEXT, registered: [], number: { serial: 7, text: 'X-2026-0007' } });
+  const file = join(folder, `${id}-${deal}.pdf`);
+  writeFileSync(file, typesetter.pdf(composition.document, composition.assets));
+  const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' });
+
+  it('is a sound PDF that prints no formula and nothing undefined, and adds up', () => {
+    expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toContain('No syntax or stream encoding errors');
+    expect(text).not.toMatch(/=\[|undefined|\[object|NaN/);
+    expect(text).toMatch(/Page 1 of \d/);
+    expect(composition.proved.sums).toBe(template.sheet.sums.length);
+  });
+
+  it('leaves no heading alone at the foot of a page', () => {
+    const headings = new Set(['Structure', 'Climate', 'Services', 'Prices', 'Payment', 'Terms', 'Optional extras', 'What we will do']);
+    for (const page of text.split('\f').slice(0, -1)) {
+      const lines = page.split('\n').map((line) => line.trim()).filter((line) => line !== '');
+      expect(headings.has(lines.at(-2) ?? '')).toBe(false);
+    }
+  });
+}); // prettier-ignore
+
+it('groups of a table have their lines and their sum under their heading', () => {
+  const { document } = compose(templates[1]!, demoSnapshot('D-1213'), { ...CONTEXT, registered: [] });
+  const table = document.body.find((block) => block.kind === 'table');
+  const told = table?.kind === 'table' ? table.sections.map(({ heading, rows, subtotal }) => [heading, subtotal?.value].map((runs) => runs?.map((run) => (run.kind === 'text' ? run.text : '')).join('')).concat(String(rows.length))) : []; // prettier-ignore
+  expect(told).toEqual([['Structure', '40,848.00', '1'], ['Climate', '39,416.00', '4'], ['Services', '840.00', '1']]); // prettier-ignore
+});
+
+it('a payment code is printed for euros, and not for pounds', () => {
+  const codes = (deal: string) => Object.keys(compose(templates[2]!, demoSnapshot(deal), { ...CONTEXT, registered: [] }).assets).length; // prettier-ignore
+  expect([codes('D-1189'), codes('D-1194')]).toEqual([2, 1]);
 });
 
 it('is tagged, with its title and language', () => {

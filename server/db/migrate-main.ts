@@ -1,9 +1,7 @@
 /** Brings the database up to date and puts the shipped templates in. Run by the start command and the tests. */
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { join } from 'node:path';
-import orrinVale from '../../demo/house-styles/orrin-vale.json';
-import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
-import type { HouseStyle, Template } from '../../core/template/template';
+import { houseStyles, templates } from '../../demo/shipped';
 import { config } from '../config';
 import { openQueue } from '../jobs/queue';
 import { closeDatabase, openDatabase } from './database';
@@ -11,9 +9,7 @@ import { loadShipped } from './shipped';
 
 const { database } = openDatabase();
 await migrate(database, { migrationsFolder: join(config.buildFolder, 'migrations') });
-await database.transaction((transaction) =>
-  loadShipped(transaction, [orrinVale as HouseStyle], [glasshouseQuote as unknown as Template]),
-);
+await database.transaction((transaction) => loadShipped(transaction, houseStyles, templates));
 const queue = await openQueue();
 await queue.close();
 await closeDatabase();

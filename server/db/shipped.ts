@@ -4,11 +4,15 @@ import type { HouseStyle, Template } from '../../core/template/template';
 import type { Connection } from './database';
 import { houseStyles, series, templates, templateVersions } from './schema';
 
-const QUOTE_SERIES = {
-  id: 'quote',
-  label: 'Quotes',
-  formula: '"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)',
-};
+const SERIES = [
+  ['quote', 'Quotes', 'Q'],
+  ['proposal', 'Proposals', 'P'],
+  ['invoice', 'Invoices', 'I'],
+].map(([id, label, letter]) => ({
+  id: id!,
+  label: label!,
+  formula: `"${letter}-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)`,
+}));
 
 /**
  * Puts the shipped house styles, templates and series into the database. A template that is there already gets a new
@@ -16,7 +20,7 @@ const QUOTE_SERIES = {
  * changes; and one that was changed here stays the one that documents are produced from.
  */
 export async function loadShipped(connection: Connection, styles: HouseStyle[], shipped: Template[]): Promise<void> {
-  await connection.insert(series).values(QUOTE_SERIES).onConflictDoNothing();
+  await connection.insert(series).values(SERIES).onConflictDoNothing();
   for (const style of styles) {
     const values = { id: style.id, name: style.name, body: style };
     await connection.insert(houseStyles).values(values).onConflictDoUpdate({ target: houseStyles.id, set: values });

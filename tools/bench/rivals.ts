@@ -22,13 +22,15 @@ export function asHtml({ document, assets }: Composition): string {
         return `<ul>${each.items.map((item) => `<li>${escape(plain(item))}</li>`).join('')}</ul>`;
       case 'table': {
         const head = each.columns.map((column) => `<th class="${column.align}">${escape(plain(column.heading))}</th>`);
-        const rows = each.rows.map((row) => {
-          const cells = row.map((cell, index) => {
-            const detail = cell.detail ? `<small>${escape(plain(cell.detail))}</small>` : '';
-            return `<td class="${each.columns[index]!.align}">${escape(plain(cell.runs))}${detail}</td>`;
+        const rows = each.sections
+          .flatMap(({ rows: all }) => all)
+          .map((row) => {
+            const cells = row.map((cell, index) => {
+              const detail = cell.detail ? `<small>${escape(plain(cell.detail))}</small>` : '';
+              return `<td class="${each.columns[index]!.align}">${escape(plain(cell.runs))}${detail}</td>`;
+            });
+            return `<tr>${cells.join('')}</tr>`;
           });
-          return `<tr>${cells.join('')}</tr>`;
-        });
         return `<table><thead><tr>${head.join('')}</tr></thead><tbody>${rows.join('')}</tbody></table>`;
       }
       case 'totals': {
@@ -45,8 +47,7 @@ export function asHtml({ document, assets }: Composition): string {
         return `<div class="columns">${each.columns.map((column) => `<div>${column.map(block).join('')}</div>`).join('')}</div>`;
       case 'picture':
         return `<div style="width:${each.width}pt">${assets[each.picture]!.text}</div>`;
-      case 'divider':
-      case 'space':
+      default:
         return '';
     }
   };
@@ -89,13 +90,15 @@ export async function withPdfmake(document: ComposedDocument): Promise<Buffer> {
           bold: true,
           alignment: column.align === 'end' ? 'right' : 'left',
         }));
-        const rows = each.rows.map((row) =>
-          row.map((cell, index) => {
-            const alignment = each.columns[index]!.align === 'end' ? 'right' : 'left';
-            const runs = { text: plain(cell.runs), alignment };
-            return cell.detail ? { stack: [runs, { text: plain(cell.detail), fontSize: 8 }] } : runs;
-          }),
-        );
+        const rows = each.sections
+          .flatMap(({ rows: all }) => all)
+          .map((row) =>
+            row.map((cell, index) => {
+              const alignment = each.columns[index]!.align === 'end' ? 'right' : 'left';
+              const runs = { text: plain(cell.runs), alignment };
+              return cell.detail ? { stack: [runs, { text: plain(cell.detail), fontSize: 8 }] } : runs;
+            }),
+          );
         const widths = each.columns.map(({ width }) => (width === 'rest' ? '*' : 'auto'));
         return {
           table: { headerRows: 1, dontBreakRows: true, widths, body: [head, ...rows] },
