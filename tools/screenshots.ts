@@ -25,8 +25,8 @@ async function take(name: string): Promise<void> {
   await page.mouse.move(0, 799);
   await page.screenshot({ path: join(OUT, `${name}.png`) });
 }
-async function file(deal: string): Promise<void> {
-  await open(`/deals/${deal}/produce/glasshouse-quote`);
+async function file(deal: string, template = 'glasshouse-quote'): Promise<void> {
+  await open(`/deals/${deal}/produce/${template}`);
   await page.getByRole('button', { name: 'File', exact: true }).click();
   await page.getByText('is filed and on the deal').waitFor();
 }
@@ -35,11 +35,20 @@ for (const deal of ['D-1189', 'D-1192', 'D-1195', 'D-1196', 'D-1190', 'D-1188'])
 await page.getByRole('button', { name: 'Open the PDF' }).click();
 await page.locator('canvas[data-drawn]').nth(1).waitFor();
 await take('document');
-const pdf = await (await page.request.get(`${BASE}/api/documents/${page.url().split('/').at(-1)}/file`)).body();
-const folder = mkdtempSync(join(tmpdir(), 'lumbix-pictures-'));
-writeFileSync(join(folder, 'quote.pdf'), pdf);
-execFileSync('pdftoppm', ['-png', '-r', '96', '-singlefile', join(folder, 'quote.pdf'), join(OUT, 'printed-quote')]);
-rmSync(folder, { recursive: true });
+await printed('printed-quote', 1);
+await file('D-1213', 'full-proposal');
+await page.getByRole('button', { name: 'Open the PDF' }).click();
+await page.locator('canvas[data-drawn]').nth(1).waitFor();
+await printed('printed-proposal', 2);
+
+/** One page of the document that is open, as the printer would have it. */
+async function printed(name: string, number: number): Promise<void> {
+  const pdf = await (await page.request.get(`${BASE}/api/documents/${page.url().split('/').at(-1)}/file`)).body();
+  const folder = mkdtempSync(join(tmpdir(), 'lumbix-pictures-'));
+  writeFileSync(join(folder, 'page.pdf'), pdf);
+  execFileSync('pdftoppm', ['-png', '-r', '96', '-singlefile', '-f', String(number), join(folder, 'page.pdf'), join(OUT, name)]); // prettier-ignore
+  rmSync(folder, { recursive: true });
+}
 
 await open('/deals?sort=account');
 await page.getByRole('row').nth(4).locator('.tick').click();

@@ -88,6 +88,21 @@ describe.each(templates.slice(1).flatMap((template) => ASKING.map((deal) => [tem
   });
 }); // prettier-ignore
 
+it.each([
+  ['a4', false, '595.276 x 841.89'],
+  ['a4', true, '841.89 x 595.276'],
+  ['letter', false, '612 x 792'],
+  ['a5', true, '595.276 x 419.528'],
+] as const)('sets pages of %s, landscape %s', (size, landscape, points) => {
+  const { document, assets } = composed(demoSnapshot('D-1187'));
+  const page = { ...document.page, size, landscape };
+  const file = join(folder, 'size.pdf');
+  writeFileSync(file, typesetter.pdf({ ...document, page }, assets));
+  expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' })).toContain(`Page size:       ${points}`);
+  const [width] = points.split(' x ').map(Number);
+  expect(typesetter.proof({ ...document, page }, assets).pageSize.width).toBeCloseTo(width!, 1);
+});
+
 it('groups of a table have their lines and their sum under their heading', () => {
   const { document } = compose(templates[1]!, demoSnapshot('D-1213'), { ...CONTEXT, registered: [] });
   const table = document.body.find((block) => block.kind === 'table');
