@@ -1,9 +1,9 @@
-import { eq } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
 import { Checker } from '../core/formula/check';
 import { checkSheet } from '../core/formula/check-sheet';
 import type { FigureSheet } from '../core/formula/figure';
 import { checkContext, checkTemplate, renameInTemplate } from '../core/template/check';
-import type { Template } from '../core/template/template';
+import { DOCUMENT_KINDS, type Template } from '../core/template/template';
 import { today } from './config';
 import { crmSchema } from './crm/schema';
 import { addVersion, makeCurrent } from './db/shipped';
@@ -11,6 +11,13 @@ import type { Database } from './db/database';
 import { templates } from './db/schema';
 import { currentTemplate } from './filing/template';
 import { Problem } from './problem';
+
+/** Every template, in the course of a sale: quotes before invoices. */
+export async function listTemplates(database: Database) {
+  const course: readonly string[] = DOCUMENT_KINDS;
+  const all = await database.select().from(templates).orderBy(asc(templates.name));
+  return all.sort((one, other) => course.indexOf(one.kind) - course.indexOf(other.kind));
+}
 
 /** A template with what its formulas are checked against. @throws Problem, CrmError */
 export async function templateWithSchema(database: Database, templateId: string) {

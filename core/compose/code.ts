@@ -1,4 +1,4 @@
-/// <reference path="./bwip-js.d.ts" />
+import './bwip-js.d.ts';
 import { toSVG } from 'bwip-js';
 import type { Symbology } from '../template/layout';
 

@@ -3,7 +3,11 @@ import type { Layout } from './layout';
 
 export const TEMPLATE_FORMAT = 'lumbix-template';
 
-export type DocumentKind = 'quote' | 'proposal' | 'invoice' | 'credit note' | 'order confirmation' | 'agreement' | 'letter' | 'delivery note' | 'receipt'; // prettier-ignore
+/** Kinds of documents, in the course of a sale. */
+export const DOCUMENT_KINDS = [
+  'quote', 'proposal', 'order confirmation', 'agreement', 'letter', 'delivery note', 'invoice', 'credit note', 'receipt',
+] as const; // prettier-ignore
+export type DocumentKind = (typeof DOCUMENT_KINDS)[number];
 
 /** A language or brand variant. */
 export interface Edition {

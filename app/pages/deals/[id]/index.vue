@@ -212,4 +212,8 @@ h2 {
 .deal > :deep(.problem) {
   grid-column: 1 / 3;
 }
+.produce :deep(.p-button-outlined) {
+  background: var(--sheet);
+  color: var(--ink);
+}
 </style>
