@@ -24,7 +24,7 @@ export async function proofDocument({ database, press }: Services, recordId: str
   const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency } = composition;
   return {
     key,
-    template: { id: published.template.id, name: published.template.name, versionId: published.versionId, version: published.version },
+    template: { id: published.template.id, name: published.template.name, kind: published.template.kind, versionId: published.versionId, version: published.version },
     record: { id: snapshot.id, name: String(snapshot.fields.name ?? snapshot.id) },
     issueDate: today(),
     sections: sectionNotes(composition.document.body),

@@ -67,7 +67,7 @@ export interface OpenTemplate {
 }
 
 export interface Proof {
-  template: { id: string; name: string; versionId: string; version: number };
+  template: { id: string; name: string; kind: string; versionId: string; version: number };
   record: { id: string; name: string };
   issueDate: string;
   sections: Record<string, string>;

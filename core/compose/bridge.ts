@@ -34,7 +34,7 @@ const COURSE: readonly { role: Role; kind: BridgeStep['kind']; sign?: -1 }[] = [
 
 /**
  * From list price to total by the figures' roles. Changes of zero are left out. Null where a figure has failed, there
- * are fewer than two levels, or the steps do not add up to the levels: a chart must not tell another story than the page.
+ * is no step to tell of, or the steps do not add up to the levels: a chart must not tell another story than the page.
  */
 export function priceBridge(figureOf: (role: Role) => Cell | undefined, locale: string): BridgeStep[] | null {
   const steps: BridgeStep[] = [];
@@ -57,8 +57,8 @@ export function priceBridge(figureOf: (role: Role) => Cell | undefined, locale: 
       workings: cell.id,
     });
   }
-  const levels = steps.filter((step) => step.kind === 'level').length;
-  return levels < 2 ? null : withoutEqualLevels(steps);
+  const told = withoutEqualLevels(steps);
+  return told.length < 2 ? null : told;
 }
 
 /** A level straight after another says the same again; the later one, which is nearer to what is paid, stays. */

@@ -232,11 +232,16 @@ class Composer {
     const { id, when, note } = block.attrs;
     if (this.#chooses(id, when, id, row)) {
       const blocks = this.#blocks(block.content, row);
-      return blocks.length === 0 ? [] : [{ kind: 'section', source: id, note, blocks }];
+      return blocks.length === 0 ? [] : [{ kind: 'section', source: id, note: `when ${note}`, blocks }];
     }
     if (block.otherwise) {
       return [
-        { kind: 'section', source: id, note: `otherwise than ${note}`, blocks: this.#blocks(block.otherwise, row) },
+        {
+          kind: 'section',
+          source: id,
+          note: `unless ${note}`,
+          blocks: this.#blocks(block.otherwise, row),
+        },
       ];
     }
     this.#leftOut.push({ block: id, note });

@@ -5,6 +5,8 @@ import type { FilingProgress } from '~/stores/proof';
 /** The foot of Produce: what filing will do in words, the one dark button, and how far the filing is. */
 const { fileName, mayFile, busy, filing, openCount } = defineProps<{
   fileName: string;
+  /** Of the document: quote, invoice. */
+  kind: string;
   mayFile: boolean;
   busy: boolean;
   filing?: FilingProgress;
@@ -74,7 +76,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
         <template v-else> {{ problem.detail }}</template>
       </span>
       <span v-else class="quiet words"
-        >Filing gives the quote its number, puts the PDF on the deal, and sends nothing.</span
+        >Filing gives the {{ kind }} its number, puts the PDF on the deal, and sends nothing.</span
       >
       <Button
         v-if="openCount > 0"

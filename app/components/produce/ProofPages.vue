@@ -52,9 +52,8 @@ function placeNotes(): void {
     .filter(({ edge }) => edge === 'start')
     .flatMap(({ id, page, top }) => {
       const end = edges.find((each) => each.id === id && each.edge === 'end');
-      const reason = proof.sections[id];
-      if (!end || !reason) return [];
-      const words = `when ${reason}`.replace('when otherwise than', 'unless');
+      const words = proof.sections[id];
+      if (!end || !words) return [];
       return Array.from({ length: end.page - page + 1 }, (_, index): Note => {
         const from = index === 0 ? top : 60 * scale.value;
         const to = page + index === end.page ? end.top : (height - 70) * scale.value;

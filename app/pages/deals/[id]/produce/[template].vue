@@ -98,6 +98,7 @@ function showFinding(finding: Finding): void {
       <template #foot>
         <FilingFoot
           :file-name="store.proof?.fileName ?? ''"
+          :kind="store.proof?.template.kind ?? 'document'"
           :may-file="store.mayFile"
           :busy="store.busy"
           :filing="store.filing"
