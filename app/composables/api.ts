@@ -113,10 +113,8 @@ type Query = Record<string, string | number | boolean | undefined>;
 export const api = {
   deals: (query: Query) => $fetch<{ deals: DealRow[]; total: number }>('/api/deals', { query }),
   dealsSummary: () => $fetch<DealsSummary>('/api/deals/summary'),
-  deal: (id: string) =>
-    $fetch<{ deal: RecordSnapshot; schema: RecordSchema; registered: RegisteredDocument[] }>(
-      `/api/deals/${encodeURIComponent(id)}`,
-    ),
+  deal: (id: string) => $fetch<{ deal: RecordSnapshot; schema: RecordSchema }>(`/api/deals/${encodeURIComponent(id)}`),
+  registered: (id: string) => $fetch<RegisteredDocument[]>(`/api/deals/${encodeURIComponent(id)}/registered`),
   changeField: (body: { type: string; id: string; version: string; field: string; value: string }) =>
     $fetch('/api/fields', { method: 'PATCH', body }),
   templates: () => $fetch<TemplateRow[]>('/api/templates'),

@@ -68,12 +68,17 @@ export const useFiguresStore = defineStore('figures', () => {
   async function firstDeal(dealId: string | undefined) {
     const id = dealId ?? (await api.deals({ view: 'all', sort: 'name', top: 1 })).deals[0]?.deal.id;
     if (!id) throw { data: { status: 404, title: 'There is no deal yet', detail: 'Add a deal in the CRM, then come back: figures are shown for a deal.' } }; // prettier-ignore
-    return api.deal(id);
+    return dealWithRegister(id);
+  }
+
+  async function dealWithRegister(id: string) {
+    const [{ deal: snapshot }, registered] = await Promise.all([api.deal(id), api.registered(id)]);
+    return { deal: snapshot, registered };
   }
 
   /** Shows the values for another deal. */
   async function choose(dealId: string): Promise<void> {
-    deal.value = await api.deal(dealId);
+    deal.value = await dealWithRegister(dealId);
     row.value = 0;
     await compute();
   }
@@ -104,7 +109,6 @@ export const useFiguresStore = defineStore('figures', () => {
     words: string,
     more: { renamed?: { key: string; name: string }; select?: string } = {},
   ): void {
-    // prettier-ignore
     past.value = [...past.value, stepNow(words)];
     future.value = [];
     template.value = next;

@@ -3,14 +3,13 @@ import { Checker, type CheckContext } from '#core/formula/check';
 import { completionsAt, type Completions } from '#core/formula/complete';
 import { dayOf } from '#core/formula/date';
 import type { RegisteredDocument } from '#core/formula/functions/function';
-import { LINES } from '#core/formula/figure';
 import { Sheet } from '#core/formula/sheet';
-import { text } from '#core/formula/value';
 import { cellAt, formulaState, sheetView, type FormulaState, type SheetView } from '#core/formula/view';
 import { workingsOf, type Workings } from '#core/formula/workings';
 import type { RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext } from '#core/template/check';
+import { documentRoots } from '#core/template/roots';
 import type { HouseStyle, Template } from '#core/template/template';
 
 /** What a figure sheet is worked on with. */
@@ -38,22 +37,14 @@ class FigureWorkshop {
     this.#context = checkContext(place.template, place.schema, place);
     this.#checker = new Checker(this.#context);
     const { template, schema, snapshot, company, issueDate, registered } = place;
-    const today = dayOf(issueDate);
     this.#sheet = new Sheet({
       sheet: template.sheet,
       schema,
       snapshot,
       root: template.record.root,
-      roots: {
-        company: Object.fromEntries(Object.entries(company).map(([key, value]) => [key, text(value)])),
-        document: {
-          number: text('number on filing'),
-          issue_date: today === undefined ? text(issueDate) : { type: 'date', day: today },
-          edition: text(template.editions[0]?.id ?? ''),
-        },
-      },
+      roots: documentRoots({ company, issueDate, edition: template.editions[0]?.id ?? '' }),
       locale: this.#locale,
-      today,
+      today: dayOf(issueDate),
       registered,
     });
     return sheetView(template, this.#context, this.#sheet, this.#locale);
@@ -65,8 +56,7 @@ class FigureWorkshop {
   }
 
   completions(source: string, position: number, list: string | undefined): Completions {
-    const item = list === undefined ? undefined : list === LINES ? this.#checker.lines : this.#checker.itemOf(list);
-    return completionsAt(source, position, this.#checker, item);
+    return completionsAt(source, position, this.#checker, this.#checker.itemOf(list));
   }
 
   workings(key: string, row: number): Workings | undefined {

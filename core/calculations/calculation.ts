@@ -17,7 +17,6 @@ export function figure(
   formula: string,
   more: { role?: Role; internal?: true; digits?: number } = {},
 ): Figure {
-  // prettier-ignore
   return { name, label, formula, type, ...more };
 }
 

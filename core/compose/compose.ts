@@ -7,7 +7,7 @@ import { asCondition } from '../formula/functions';
 import type { RegisteredDocument } from '../formula/functions/function';
 import type { Row } from '../formula/row';
 import { Sheet } from '../formula/sheet';
-import { error, formatValue, sentence, text, type Value, type ValueFormat } from '../formula/value';
+import { error, formatValue, sentence, type Value, type ValueFormat } from '../formula/value';
 import { workingsOf, type Workings } from '../formula/workings';
 import { Decimal } from '../money/decimal';
 import { isCurrencyCode } from '../money/currency';
@@ -18,6 +18,7 @@ import type { RecordSnapshot } from '../record/snapshot';
 import { usedDigest } from '../record/used';
 import type { Block, ColumnDefinition, Inline, Symbology, TableGroups, TotalsRow } from '../template/layout';
 import { splitPlaceholders } from '../template/placeholders';
+import { documentRoots } from '../template/roots';
 import type { HouseStyle, Plan, Template } from '../template/template';
 import type { Composition, PrintedValue } from './composition';
 import { drawCode } from './code';
@@ -41,9 +42,6 @@ export interface ComposeContext {
   /** IANA name of the company's time zone. */
   timeZone?: string;
 }
-
-/** What stands for the number on a proof. */
-export const NUMBER_ON_FILING = 'number on filing';
 
 /**
  * Composes a document: evaluates every condition and formula of the template over the record, unrolls its lists and
@@ -101,12 +99,12 @@ class Composer {
       schema: context.schema,
       snapshot,
       root: template.record.root,
-      roots: {
-        company: Object.fromEntries(
-          Object.entries(context.houseStyle.company).map(([key, value]) => [key, text(value)]),
-        ),
-        document: this.#documentRoot(edition.id),
-      },
+      roots: documentRoots({
+        company: context.houseStyle.company,
+        issueDate: context.issueDate,
+        edition: edition.id,
+        number: context.number?.text,
+      }),
       locale: this.#locale,
       today: dayOf(context.issueDate),
       timeZone: context.timeZone,
@@ -143,16 +141,6 @@ class Composer {
       usedDigest: usedDigest(used),
       leftOut: this.#leftOut,
       proved: { sums },
-    };
-  }
-
-  #documentRoot(edition: string): Record<string, Value> {
-    const { issueDate, number } = this.context;
-    const day = dayOf(issueDate);
-    return {
-      number: text(number?.text ?? NUMBER_ON_FILING),
-      issue_date: day === undefined ? error(`The issue date ${issueDate} is not a date.`) : { type: 'date', day },
-      edition: text(edition),
     };
   }
 
@@ -440,7 +428,6 @@ class Composer {
     printed: (items: readonly Row[]) => ComposedCell[][],
     row?: Row,
   ): TableSection[] {
-    // prettier-ignore
     const { heading, items, subtotal } = groups;
     return this.#rows(`${id} groups`, groups.list, label, row).map((group): TableSection => {
       const words = (text: string, part: string): Run[] => [{ kind: 'text', text: this.#placed(`${id} ${part}`, text, id, group) }]; // prettier-ignore

@@ -1,6 +1,6 @@
 import { Checker, type CheckContext, type Checked, type Diagnostic } from './check';
 import { dayOf } from './date';
-import { LINES, type FigureSheet, type FigureType, type LookupTable, type Role, type TableColumnType } from './figure'; // prettier-ignore
+import { FIGURE_TYPE_WORDS, LINES, type FigureSheet, type FigureType, type LookupTable, type Role, type TableColumnType } from './figure'; // prettier-ignore
 import { sheetFormulas, type SheetFormula } from './formulas';
 import { RESERVED } from './names';
 import { isNumeric, typeInWords, type Type } from './type';
@@ -48,7 +48,7 @@ export function checkSheet(context: CheckContext, checker = new Checker(context)
 }
 
 function checkFormula({ formula, list }: SheetFormula, checker: Checker): Checked {
-  return checker.formula(formula, list === undefined ? undefined : list === LINES ? checker.lines : checker.itemOf(list)); // prettier-ignore
+  return checker.formula(formula, checker.itemOf(list)); // prettier-ignore
 }
 
 /** Members of circles of figures, in order of use, for each figure in one. */
@@ -77,11 +77,6 @@ function circleWords(key: string, members: readonly string[]): string {
   return `“${key}” is computed from itself, by way of ${members.slice(1).map((member) => `“${member}”`).join(', ')}.`; // prettier-ignore
 }
 
-const DECLARED_WORDS: Readonly<Record<FigureType, string>> = {
-  amount: 'an amount of money', price: 'a price', number: 'a number', percent: 'a percentage',
-  text: 'a text', date: 'a date', boolean: 'yes or no',
-}; // prettier-ignore
-
 function wrongType({ figure, derived, formula }: SheetFormula, { type, diagnostics }: Checked): Diagnostic[] {
   if (diagnostics.length > 0 || type.is === 'unknown') return [];
   const whole = { from: 0, to: formula.length };
@@ -90,7 +85,7 @@ function wrongType({ figure, derived, formula }: SheetFormula, { type, diagnosti
     return [{ ...whole, message: `“${derived.label}” is a list, but its formula gives ${typeInWords(type)}.` }];
   }
   if (!figure || gives(type, figure.type)) return [];
-  return [{ ...whole, message: `“${figure.label}” should be ${DECLARED_WORDS[figure.type]}, but its formula gives ${typeInWords(type)}.` }]; // prettier-ignore
+  return [{ ...whole, message: `“${figure.label}” should be ${FIGURE_TYPE_WORDS[figure.type]}, but its formula gives ${typeInWords(type)}.` }]; // prettier-ignore
 }
 
 function gives(type: Type, declared: FigureType): boolean {
@@ -119,13 +114,12 @@ function nameProblems(
   all: readonly SheetFormula[],
   checker: Checker,
 ): string[] {
-  // prettier-ignore
   const name = (figure ?? derived)!.name;
   const refused = refuseName(name);
   if (refused) return [refused];
   if (all.filter((each) => each.key === key).length > 1) return [`There are two figures called “${name}”.`];
   if (list !== undefined) {
-    const own = list === LINES ? checker.lines : checker.itemOf(list);
+    const own = checker.itemOf(list);
     return own?.type(name) ? [`The ${own.label} has a field “${name}” already; take another name.`] : [];
   }
   const { world } = checker;

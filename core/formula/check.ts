@@ -7,6 +7,7 @@ import { figuresOfList, meaningOf, worldOf, type ItemScope, type World } from '.
 import { nearestName } from './nearest';
 import { parseFormula } from './parse';
 import { TABLES } from './tables';
+import { sentence } from './value';
 import {
   BOOLEAN, commonType, DATE, DATETIME, isNumeric, listOf, MONEY, NUMBER, PERCENT, shapeOf, TEXT, typeInWords, UNKNOWN,
   type Shape, type Type,
@@ -110,7 +111,9 @@ export class Checker {
   }
 
   /** The item in scope for the formulas over a list: `lines`, a derived list's name, or any formula that gives a list. */
-  itemOf(list: string): Shape | undefined {
+  itemOf(list: string | undefined): Shape | undefined {
+    if (list === undefined) return undefined;
+    if (list === LINES) return this.lines;
     const type = this.world.lists.has(list) ? this.listType(list) : this.formula(list).type;
     return type.is === 'list' && type.of.is === 'record' ? type.of.shape : undefined;
   }
@@ -227,7 +230,7 @@ class Run {
       case 'negative': {
         const type = this.#single(node.operand, item);
         if (isNumeric(type) || type.is === 'money' || type.is === 'unknown') return type;
-        return this.#wrong(node, `${article(typeInWords(type))} has no negative.`);
+        return this.#wrong(node, `${sentence(typeInWords(type))} has no negative.`);
       }
       case 'percentage': {
         const type = this.#single(node.operand, item);
@@ -300,7 +303,7 @@ class Run {
     if (object.is === 'record') return this.#of(node, object.shape);
     if (object.is === 'list' && object.of.is === 'record') return listOf(this.#of(node, object.of.shape));
     if (object.is === 'list' && object.of.is === 'unknown') return UNKNOWN;
-    return this.#wrong(node, `${article(typeInWords(object))} has no fields, so “.${node.name}” leads nowhere.`);
+    return this.#wrong(node, `${sentence(typeInWords(object))} has no fields, so “.${node.name}” leads nowhere.`);
   }
 
   #of(node: Node<'member'>, shape: Shape): Type {
@@ -318,7 +321,7 @@ class Run {
     }
     if (own) return own;
     const near = nearest(name, checker.namesIn(shape));
-    return this.#wrong(at, `${article(`the ${shape.label}`)} has no “${name}”${didYouMean(near)}`, near);
+    return this.#wrong(at, `${sentence(`the ${shape.label}`)} has no “${name}”${didYouMean(near)}`, near);
   }
 
   #figureNamed(name: string, at: { from: number; to: number }): Type {
@@ -434,13 +437,12 @@ class Run {
         [node.left, left],
         [node.right, right],
       ] as const) {
-        // prettier-ignore
         if (type.is === 'record') this.#wrong(side, `A ${type.shape.label} cannot be joined to a text; choose one of its fields, such as “.name”.`); // prettier-ignore
       }
       return TEXT;
     }
     if (COMPARISONS.has(operator)) {
-      if (operator !== '=' && operator !== '<>' && (left.is === 'boolean' || left.is === 'record')) this.#wrong(node, `${article(typeInWords(left))} has no order.`); // prettier-ignore
+      if (operator !== '=' && operator !== '<>' && (left.is === 'boolean' || left.is === 'record')) this.#wrong(node, `${sentence(typeInWords(left))} has no order.`); // prettier-ignore
       this.#comparable(node, left, right, node.left, node.right);
       return BOOLEAN;
     }
@@ -462,7 +464,7 @@ class Run {
     if (left.is === 'unknown' || right.is === 'unknown') return;
     const moneyBesideNumber = (left.is === 'money' && right.is === 'number') || (left.is === 'number' && right.is === 'money'); // prettier-ignore
     if ((!commonType(left, right) && !moneyBesideNumber) || (left.is === 'list') !== (right.is === 'list')) {
-      this.#wrong(node, `${article(typeInWords(left))} is never equal to ${typeInWords(right)}.`);
+      this.#wrong(node, `${sentence(typeInWords(left))} is never equal to ${typeInWords(right)}.`);
       return;
     }
     this.#neverHeld(leftNode, right);
@@ -575,13 +577,13 @@ function impossible(operator: string, left: Type, right: Type): string {
   const [one, other] = [typeInWords(left), typeInWords(right)];
   switch (operator) {
     case '+':
-      return `${article(other)} cannot be added to ${one}.`;
+      return `${sentence(other)} cannot be added to ${one}.`;
     case '-':
-      return `${article(other)} cannot be taken from ${one}.`;
+      return `${sentence(other)} cannot be taken from ${one}.`;
     case '*':
-      return `${article(one)} cannot be multiplied by ${other}.`;
+      return `${sentence(one)} cannot be multiplied by ${other}.`;
     case '/':
-      return `${article(one)} cannot be divided by ${other}.`;
+      return `${sentence(one)} cannot be divided by ${other}.`;
     default:
       return 'Powers are taken of numbers.';
   }
@@ -595,8 +597,3 @@ function nearest(name: string, candidates: { name: string; label: string }[]): s
 }
 
 const didYouMean = (name: string | undefined) => (name === undefined ? '.' : `; did you mean ${name}?`);
-
-/** Words at the start of a sentence. */
-function article(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1);
-}

@@ -99,12 +99,10 @@ function choiceAt(before: string, checker: Checker, item?: Shape): Completions |
   if (open === -1) return undefined;
   const from = open + 1;
   const compared = /(=|<>)\s*$/.exec(before.slice(0, open));
-  const membership = /^\s*in\s+/;
   const scope = scopeAt(before.slice(0, open), checker, item);
   const left = compared ? expressionBefore(before, compared.index) : '';
   const type = left ? checker.formula(left, scope).type : undefined;
   const allowed = type?.is === 'text' ? type.allowed : undefined;
-  if (!allowed && !membership.test(before.slice(open))) return { from, options: [] };
   const options = (allowed ?? []).map((value): Completion => ({ insert: `${value}"`, label: value, kind: 'value', detail: '', help: '' })); // prettier-ignore
   return { from, options };
 }
@@ -118,8 +116,9 @@ function openText(before: string): number {
 
 /** The item in scope at the end of an unfinished formula: that of the innermost filter, or of a function's list. */
 function scopeAt(before: string, checker: Checker, outer?: Shape): Shape | undefined {
-  type Frame = { scope: Shape | undefined; called?: string; argument: number; start: number; first?: string };
-  const stack: Frame[] = [{ scope: outer, argument: 0, start: 0 }];
+  /** `starts`: where each argument of a call begins. */
+  type Frame = { scope: Shape | undefined; called?: string; starts: number[] };
+  const stack: Frame[] = [{ scope: outer, starts: [0] }];
   let quoted = false;
   for (let at = 0; at < before.length; at++) {
     const character = before[at];
@@ -128,20 +127,19 @@ function scopeAt(before: string, checker: Checker, outer?: Shape): Shape | undef
     const top = stack.at(-1)!;
     if (character === '[') {
       const list = expressionBefore(before, at);
-      stack.push({ scope: shapeIn(checker.formula(list, top.scope).type), argument: 0, start: at + 1 });
+      stack.push({ scope: shapeIn(checker.formula(list, top.scope).type), starts: [at + 1] });
     } else if (character === '(') {
       const called = /[A-Za-z_]+$/.exec(before.slice(0, at))?.[0]?.toUpperCase();
-      stack.push({ scope: top.scope, called, argument: 0, start: at + 1 });
+      stack.push({ scope: top.scope, called, starts: [at + 1] });
     } else if ((character === ']' || character === ')') && stack.length > 1) {
       stack.pop();
     } else if (character === ',' && top.called) {
-      top.first ??= before.slice(top.start, at);
-      top.argument++;
-      const { parameters } = FUNCTIONS.get(top.called) ?? {};
-      const parameter = parameters && parameterAt(parameters, top.argument);
+      top.starts.push(at + 1);
+      const parameters = FUNCTIONS.get(top.called)?.parameters ?? [];
+      const parameter = parameters.length > 0 ? parameterAt(parameters, top.starts.length - 1) : undefined;
       const around = stack.at(-2)!.scope;
-      const lists = parameters?.findIndex(({ takes }) => takes === 'records' || takes === 'list') ?? -1;
-      const list = before.slice(top.start).split(',')[Math.max(0, lists)] ?? top.first;
+      const listAt = Math.max(0, parameters.findIndex(({ takes }) => takes === 'records' || takes === 'list')); // prettier-ignore
+      const list = before.slice(top.starts[listAt], (top.starts[listAt + 1] ?? at + 1) - 1);
       top.scope = parameter?.takes === 'formula for each item' ? shapeIn(checker.formula(list, around).type) : around;
     }
   }

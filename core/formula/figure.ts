@@ -27,6 +27,12 @@ export type Role = (typeof ROLES)[number];
 export const FIGURE_TYPES = ['amount', 'price', 'number', 'percent', 'text', 'date', 'boolean'] as const;
 export type FigureType = (typeof FIGURE_TYPES)[number];
 
+/** A figure's type in words, with its article. */
+export const FIGURE_TYPE_WORDS: Readonly<Record<FigureType, string>> = {
+  amount: 'an amount of money', price: 'a price', number: 'a number', percent: 'a percentage',
+  text: 'a text', date: 'a date', boolean: 'yes or no',
+}; // prettier-ignore
+
 /** A named calculation. */
 export interface Figure {
   name: string;

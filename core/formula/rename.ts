@@ -9,7 +9,6 @@ export function renameInFormula(
   key: string,
   name: string,
 ): string {
-  // prettier-ignore
   return uses
     .filter((use) => use.key === key)
     .sort((a, b) => b.from - a.from)
@@ -19,24 +18,25 @@ export function renameInFormula(
 /** The sheet with a figure or list under a new name, and every use of it following. */
 export function renameFigure(context: CheckContext, key: string, name: string): FigureSheet {
   const checker = new Checker(context);
-  const { sheet } = context;
-  const follow = (formula: string, list?: string) => {
-    const item = list === undefined ? undefined : list === LINES ? checker.lines : checker.itemOf(list);
-    return renameInFormula(formula, checker.formula(formula, item).uses, key, name);
-  };
-  const followed = mapSheetFormulas(sheet, follow);
+  const follow = (formula: string, list?: string) =>
+    renameInFormula(formula, checker.formula(formula, checker.itemOf(list)).uses, key, name);
+  return renamed(mapSheetFormulas(context.sheet, follow), key, name);
+}
+
+/** The sheet with a figure or list under a new name, its formulas as they are. */
+export function renamed(sheet: FigureSheet, key: string, name: string): FigureSheet {
   const [list, column] = key.includes('.') ? key.split('.') : [undefined, key];
   const named = <Named extends { name: string }>(all: Named[]): Named[] =>
     all.map((each) => (each.name === column ? { ...each, name } : each));
-  if (list === LINES) return { ...followed, perLine: named(followed.perLine) };
+  if (list === LINES) return { ...sheet, perLine: named(sheet.perLine) };
   if (list !== undefined) {
-    const lists = followed.lists.map((each) => (each.name === list ? { ...each, columns: named(each.columns) } : each));
-    return { ...followed, lists };
+    const lists = sheet.lists.map((each) => (each.name === list ? { ...each, columns: named(each.columns) } : each));
+    return { ...sheet, lists };
   }
   return {
-    ...followed,
-    lists: named(followed.lists),
-    document: named(followed.document),
-    sums: followed.sums.map((sum) => (sum.figure === key ? { ...sum, figure: name } : sum)),
+    ...sheet,
+    lists: named(sheet.lists),
+    document: named(sheet.document),
+    sums: sheet.sums.map((sum) => (sum.figure === key ? { ...sum, figure: name } : sum)),
   };
 }

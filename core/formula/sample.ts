@@ -34,7 +34,6 @@ function line(
   discount: { percent: string } | null,
   optional: boolean,
 ): RecordSnapshot {
-  // prettier-ignore
   const fields = {
     name, unit, discount, optional, description: null,
     quantity: { number: quantity }, unit_price: { amount: price, currency: 'EUR' },

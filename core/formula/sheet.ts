@@ -4,7 +4,7 @@ import type { RecordSchema } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
 import { FormulaError, type Expression } from './ast';
 import { Cell, invalidate, type Column, type Found } from './cell';
-import { LINES, type Figure, type FigureSheet } from './figure';
+import { FIGURE_TYPE_WORDS, LINES, type Figure, type FigureSheet } from './figure';
 import { asCondition, callFunction } from './functions';
 import type { Argument, CallContext, ExchangeRate, RegisteredDocument } from './functions/function';
 import { figuresOfList, Scope, worldOf, type World } from './names';
@@ -14,7 +14,8 @@ import { printFormula } from './print';
 import { moneyHeld, RecordRow, ValuesRow, type Row, type RowField } from './row';
 import { exchangeRates, TABLES, tablesOf } from './tables';
 import {
-  boolean, canonical, error, isPlainZero, money, number, percent, text, typeWords, type ErrorValue, type ListValue, type Value,
+  boolean, canonical, error, isAmount,
+  isPlainZero, money, number, percent, text, typeWords, type ErrorValue, type ListValue, type Value,
 } from './value'; // prettier-ignore
 
 /** What the formulas of one document are evaluated over. */
@@ -210,7 +211,7 @@ export class Sheet {
         : { ...settled, figure: figure.name, message: placed(settled, cell, figure) };
       return;
     }
-    if (isDecimal(before) && isDecimal(settled) && !before.value.equals(settled.value)) cell.beforeRounding = before;
+    if (isAmount(before) && isAmount(settled) && !before.value.equals(settled.value)) cell.beforeRounding = before;
     cell.value = settled;
   }
 
@@ -235,7 +236,7 @@ export class Sheet {
         if (value.type === figure.type) return value;
     }
     const where = row?.place ? `${row.place}: ` : '';
-    return error(`${where}“${figure.label}” should be ${DECLARED_WORDS[figure.type]}, but its formula gives ${typeWords(value)}.`, { figure: figure.name }); // prettier-ignore
+    return error(`${where}“${figure.label}” should be ${FIGURE_TYPE_WORDS[figure.type]}, but its formula gives ${typeWords(value)}.`, { figure: figure.name }); // prettier-ignore
   }
 
   #toDigits(value: Decimal, { digits }: Figure): Decimal {
@@ -268,7 +269,6 @@ export class Sheet {
     node: Exclude<Expression, { kind: 'number' | 'percent' | 'text' | 'boolean' | 'name' }>,
     frame: Frame,
   ): Value {
-    // prettier-ignore
     switch (node.kind) {
       case 'member':
         return this.#member(node, frame);
@@ -596,11 +596,6 @@ class Call implements CallContext {
 const COMPUTED: Found['source'] = { kind: 'computed' };
 const FIGURES = new ValuesRow('figures', 'figures', 'figures', {});
 
-const DECLARED_WORDS: Readonly<Record<Figure['type'], string>> = {
-  amount: 'an amount of money', price: 'a price', number: 'a number', percent: 'a percentage',
-  text: 'a text', date: 'a date', boolean: 'yes or no',
-}; // prettier-ignore
-
 const tooLong = () => error(`A list may have ${LONGEST_LIST} items at most.`);
 
 const twiceNamed = (name: string) => error(`“${name}” is a field and a column of the list; rename the column.`);
@@ -618,9 +613,3 @@ function placed({ message, path }: ErrorValue, { row }: Cell, { label }: Figure)
 
 const ON_ITSELF = 'depends on itself.';
 const dependsOnItself = (name: string) => error(`“${name}” ${ON_ITSELF}`);
-
-type DecimalValue = Extract<Value, { value: Decimal }>;
-
-function isDecimal(value: Value): value is DecimalValue {
-  return value.type === 'number' || value.type === 'percent' || value.type === 'money';
-}

@@ -38,7 +38,6 @@ function cellValue(
   place: string,
   currency: () => string | undefined,
 ): Value {
-  // prettier-ignore
   if (source.trim() === '') return { type: 'blank', cause: `no ${column.label.toLowerCase()}`, place };
   try {
     switch (column.type) {

@@ -51,6 +51,9 @@ export type NumberValue = { type: 'number'; value: Decimal };
 export type MoneyValue = { type: 'money'; value: Decimal; currency: string; kind: MoneyKind };
 export type PercentValue = { type: 'percent'; value: Decimal };
 
+/** Values that hold a decimal. */
+export type AmountValue = NumberValue | PercentValue | MoneyValue;
+
 export type Value =
   | NumberValue
   | MoneyValue
@@ -87,6 +90,10 @@ export const error = (message: string, origin: { path?: string; figure?: string 
 /** The error that a blank becomes where a value is needed: "Line 4, Vent motor: no unit price". */
 export function blankError(blank: BlankValue): ErrorValue {
   return error(blank.place ? `${blank.place}: ${blank.cause}` : sentence(blank.cause), { path: blank.path });
+}
+
+export function isAmount(value: Value): value is AmountValue {
+  return value.type === 'number' || value.type === 'percent' || value.type === 'money';
 }
 
 /** Whether a value is the plain number zero, which stands for a zero of any currency. */

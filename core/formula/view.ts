@@ -41,7 +41,7 @@ export interface SheetView {
 export function sheetView(template: Template, context: CheckContext, sheet: Sheet, locale: string): SheetView {
   const checked = checkSheet(context);
   const places = placesOfUse(template, context);
-  const rows = new Map(rowLists(sheet));
+  const rows = new Map([LINES, ...sheet.world.lists.keys()].map((list) => [list, rowsOf(sheet, list)]));
   const figures: Record<string, FigureView> = {};
   for (const { key, list, figure, derived } of sheetFormulas(template.sheet)) {
     const cells = cellsOf(list === undefined ? undefined : (rows.get(list) ?? []), sheet, figure, derived?.name);
@@ -71,10 +71,9 @@ export function formulaState(
   list?: string,
   row = 0,
 ): FormulaState {
-  // prettier-ignore
-  const item = list === undefined ? undefined : list === LINES ? checker.lines : checker.itemOf(list);
+  const item = checker.itemOf(list);
   const { diagnostics, type } = checker.formula(source, item);
-  const rows = list === undefined ? [] : (new Map(rowLists(sheet)).get(list) ?? []);
+  const rows = list === undefined ? [] : rowsOf(sheet, list);
   const computable = diagnostics.length === 0 && (list === undefined || rows.length > 0);
   const value = computable ? sheet.evaluate('typed', source, rows[Math.min(row, rows.length - 1)]).value : undefined;
   return { diagnostics, type: typeInWords(type), value: value ? shown(value, locale) : null };
@@ -84,7 +83,7 @@ export function formulaState(
 export function cellAt(sheet: Sheet, template: Template, key: string, row: number): Cell | undefined {
   const found = sheetFormulas(template.sheet).find((each) => each.key === key);
   if (!found) return undefined;
-  const rows = found.list === undefined ? undefined : (new Map(rowLists(sheet)).get(found.list) ?? []);
+  const rows = found.list === undefined ? undefined : rowsOf(sheet, found.list);
   return cellsOf(rows, sheet, found.figure, found.derived?.name)[rows ? Math.min(row, rows.length - 1) : 0];
 }
 
@@ -96,15 +95,14 @@ function cellsOf(
   figure: SheetFigure,
   derived: string | undefined,
 ): Cell[] {
-  // prettier-ignore
   if (rows && figure) return rows.map((row) => sheet.itemFigure(row, figure));
   return [sheet.figure(figure?.name ?? derived!)];
 }
 
-function rowLists(sheet: Sheet): [string, Row[]][] {
-  const lines = sheet.world.hasLines ? sheet.evaluate(LINES, LINES).value : undefined;
-  const lists = [...sheet.world.lists.keys()].map((name): [string, Row[]] => [name, rowsIn(sheet.figure(name).value)]);
-  return [[LINES, lines ? rowsIn(lines) : []], ...lists];
+/** The rows of the lines, or of a derived list. */
+function rowsOf(sheet: Sheet, list: string): Row[] {
+  if (list !== LINES) return rowsIn(sheet.figure(list).value);
+  return sheet.world.hasLines ? rowsIn(sheet.evaluate(LINES, LINES).value) : [];
 }
 
 function rowsIn(value: Value): Row[] {

@@ -1,7 +1,6 @@
-import { Checker, type CheckContext, type Diagnostic } from '../formula/check';
-import { LINES } from '../formula/figure';
-import { renameFigure, renameInFormula } from '../formula/rename';
-import { DATE, TEXT, type Type } from '../formula/type';
+import { Checker, DOCUMENT_ROOT, type CheckContext, type Diagnostic } from '../formula/check';
+import { renamed, renameInFormula } from '../formula/rename';
+import { TEXT, type Type } from '../formula/type';
 import type { RecordSchema } from '../record/schema';
 import { mapFormulas, placedFormulas, type FormulaPlace } from './formulas';
 import type { HouseStyle, Template } from './template';
@@ -18,13 +17,12 @@ export function checkContext(
   schema: RecordSchema,
   houseStyle?: Pick<HouseStyle, 'company'>,
 ): CheckContext {
-  // prettier-ignore
   const company = Object.fromEntries(Object.keys(houseStyle?.company ?? {}).map((key): [string, Type] => [key, TEXT]));
   return {
     sheet: template.sheet,
     schema,
     record: template.record,
-    roots: { company, document: { number: TEXT, issue_date: DATE, edition: TEXT, currency: TEXT } },
+    roots: { company, document: DOCUMENT_ROOT },
   };
 }
 
@@ -33,7 +31,7 @@ export function checkTemplate(template: Template, context: CheckContext): Placed
   const checker = new Checker(context);
   return placedFormulas(template).flatMap(({ formula, place }) =>
     checker
-      .formula(formula, itemAt(place, checker))
+      .formula(formula, checker.itemOf(place.list))
       .diagnostics.map((diagnostic) => ({ ...diagnostic, formula, place })),
   );
 }
@@ -44,7 +42,7 @@ export function placesOfUse(template: Template, context: CheckContext): Map<stri
   const places = new Map<string, FormulaPlace[]>();
   for (const { formula, place } of placedFormulas(template)) {
     if (place.figure !== undefined) continue;
-    const keys = new Set(checker.formula(formula, itemAt(place, checker)).uses.map(({ key }) => key));
+    const keys = new Set(checker.formula(formula, checker.itemOf(place.list)).uses.map(({ key }) => key));
     for (const key of keys) places.set(key, [...(places.get(key) ?? []), place]);
   }
   return places;
@@ -54,13 +52,8 @@ export function placesOfUse(template: Template, context: CheckContext): Map<stri
 export function renameInTemplate(template: Template, context: CheckContext, key: string, name: string): Template {
   const checker = new Checker(context);
   const followed = mapFormulas(template, (formula, place) => {
-    const { uses } = checker.formula(formula, itemAt(place, checker));
+    const { uses } = checker.formula(formula, checker.itemOf(place.list));
     return renameInFormula(formula, uses, key, name);
   });
-  return { ...followed, sheet: renameFigure(context, key, name) };
-}
-
-function itemAt({ list }: FormulaPlace, checker: Checker) {
-  if (list === undefined) return undefined;
-  return list === LINES ? checker.lines : checker.itemOf(list);
+  return { ...followed, sheet: renamed(followed.sheet, key, name) };
 }

@@ -141,7 +141,6 @@ function mapColumn(
   place: FormulaPlace,
   list: string,
 ): ColumnDefinition {
-  // prettier-ignore
   const ofItem = { ...place, list };
   return {
     ...column,

@@ -55,7 +55,6 @@ export async function addVersion(
   houseStyle: HouseStyle,
   origin: 'shipped' | 'made',
 ): Promise<string> {
-  // prettier-ignore
   const id = uuidv7();
   const [newest] = await connection
     .select({ version: max(templateVersions.version) })

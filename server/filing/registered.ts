@@ -1,4 +1,4 @@
-import { and, asc, eq, lt } from 'drizzle-orm';
+import { and, asc, eq, lt, sql } from 'drizzle-orm';
 import type { RegisteredDocument } from '../../core/formula/functions/function';
 import type { Connection } from '../db/database';
 import { documents } from '../db/schema';
@@ -9,10 +9,11 @@ export async function registeredFor(
   recordId: string,
   before: Date,
 ): Promise<RegisteredDocument[]> {
+  // The rest of a kept composition is large, and every proof comes through here.
   const rows = await connection
-    .select({ id: documents.id, number: documents.number, kind: documents.kind, issued: documents.issueDate, composition: documents.composition })
+    .select({ id: documents.id, number: documents.number, kind: documents.kind, issued: documents.issueDate, roles: sql<RegisteredDocument['roles'] | null>`${documents.composition} -> 'roles'` })
     .from(documents)
     .where(and(eq(documents.recordId, recordId), eq(documents.state, 'filed'), lt(documents.filedAt, before)))
     .orderBy(asc(documents.filedAt)); // prettier-ignore
-  return rows.map(({ composition, ...document }) => ({ ...document, roles: composition?.roles ?? {} }));
+  return rows.map(({ roles, ...document }) => ({ ...document, roles: roles ?? {} }));
 }

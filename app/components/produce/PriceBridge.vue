@@ -48,7 +48,6 @@ function chosen({
   value?: unknown;
   componentType?: string;
 }): void {
-  // prettier-ignore
   const step = componentType === 'yAxis' ? steps.find(({ label }) => label === value) : steps[dataIndex ?? -1];
   if (step) emit('open', step.workings);
 }

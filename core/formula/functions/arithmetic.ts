@@ -1,10 +1,8 @@
 import { Decimal, type Rounding } from '../../money/decimal';
 import { mixedCurrencies, power } from '../operators';
 import { NUMBER } from '../type';
-import { error, money, number, type MoneyValue, type NumberValue, type PercentValue, type Value } from '../value';
+import { error, money, number, type AmountValue, type NumberValue, type Value } from '../value';
 import { eager, firstType, type FormulaFunction, type Parameter } from './function';
-
-type Amount = NumberValue | PercentValue | MoneyValue;
 
 const VALUE: Parameter = { name: 'value', takes: 'amount' };
 const DIGITS: Parameter = { name: 'digits', takes: 'number', optional: true };
@@ -23,7 +21,7 @@ function rounding(name: string, rule: Rounding, help: string, example: string): 
   const declaration = { name, family: 'Rounding and arithmetic' as const, parameters: [VALUE, DIGITS], help, example, result: firstType }; // prettier-ignore
   return eager(declaration, ([value, digits]) => {
     const places = wholeNumber(digits, 0, 'The number of digits');
-    return typeof places === 'number' ? mapped(value as Amount, (each) => each.round(places, rule)) : places;
+    return typeof places === 'number' ? mapped(value as AmountValue, (each) => each.round(places, rule)) : places;
   });
 }
 
@@ -31,8 +29,8 @@ function rounding(name: string, rule: Rounding, help: string, example: string): 
 function toMultiple(name: string, rule: Rounding, help: string, example: string): FormulaFunction {
   const declaration = { name, family: 'Rounding and arithmetic' as const, parameters: [VALUE, MULTIPLE], help, example, result: firstType }; // prettier-ignore
   return eager(declaration, ([given, multiple]) => {
-    const value = given as Amount;
-    const step = multiple as Amount;
+    const value = given as AmountValue;
+    const step = multiple as AmountValue;
     if (step.type === 'money' && value.type === 'money' && step.currency !== value.currency) return mixedCurrencies(value.currency, step.currency); // prettier-ignore
     if (step.value.isZero() || step.value.isNegative()) return error(`${name} rounds to a multiple of more than zero.`);
     return mapped(value, (each) => each.div(step.value).round(0, rule).times(step.value));
@@ -66,7 +64,7 @@ const INT = eager(
     example: 'INT(-7.2)',
     result: firstType,
   },
-  ([value]) => mapped(value as Amount, (each) => each.round(0, 'floor')),
+  ([value]) => mapped(value as AmountValue, (each) => each.round(0, 'floor')),
 );
 
 const ABS = eager(
@@ -78,7 +76,7 @@ const ABS = eager(
     example: 'ABS(-12.5)',
     result: firstType,
   },
-  ([value]) => mapped(value as Amount, (each) => each.abs()),
+  ([value]) => mapped(value as AmountValue, (each) => each.abs()),
 );
 
 const SIGN = eager(
@@ -90,7 +88,7 @@ const SIGN = eager(
     example: 'SIGN(-12.5)',
     result: NUMBER,
   },
-  ([value]) => number((value as Amount).value.sign()),
+  ([value]) => number((value as AmountValue).value.sign()),
 );
 
 const MOD = eager(
@@ -103,7 +101,7 @@ const MOD = eager(
     result: firstType,
   },
   ([given, by]) => {
-    const [value, divisor] = [given as Amount, by as Amount];
+    const [value, divisor] = [given as AmountValue, by as AmountValue];
     const quotient = wholeQuotient(value, divisor);
     if (!(quotient instanceof Decimal)) return quotient;
     return mapped(value, (each) => each.minus(quotient.times(divisor.value)));
@@ -120,7 +118,7 @@ const QUOTIENT = eager(
     result: NUMBER,
   },
   ([given, by]) => {
-    const [value, divisor] = [given as Amount, by as Amount];
+    const [value, divisor] = [given as AmountValue, by as AmountValue];
     const refused = wholeQuotient(value, divisor);
     if (!(refused instanceof Decimal)) return refused;
     const size = value.value.abs().divFloor(divisor.value.abs());
@@ -128,7 +126,7 @@ const QUOTIENT = eager(
   },
 );
 
-function wholeQuotient(value: Amount, divisor: Amount): Decimal | Value {
+function wholeQuotient(value: AmountValue, divisor: AmountValue): Decimal | Value {
   if (divisor.value.isZero()) return error('Division by zero.');
   if (value.type === 'money' && divisor.type === 'money' && value.currency !== divisor.currency) return mixedCurrencies(value.currency, divisor.currency); // prettier-ignore
   if (divisor.type === 'money' && value.type !== 'money') return error('A number cannot be divided by money.');
@@ -165,7 +163,7 @@ const SQRT = eager(
   },
 );
 
-function mapped(value: Amount, change: (decimal: Decimal) => Decimal): Value {
+function mapped(value: AmountValue, change: (decimal: Decimal) => Decimal): Value {
   const changed = change(value.value);
   return value.type === 'money' ? money(changed, value.currency, value.kind) : { ...value, value: changed };
 }

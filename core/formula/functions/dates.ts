@@ -19,7 +19,6 @@ function declared(
   result: Type,
   compute: Parameters<typeof eager>[1],
 ): FormulaFunction {
-  // prettier-ignore
   return eager({ name, family: 'Dates', parameters, help, example, result }, compute);
 }
 

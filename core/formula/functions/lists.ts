@@ -131,7 +131,6 @@ function end(
   example: string,
   choose: (items: Value[]) => Value | undefined,
 ): FormulaFunction {
-  // prettier-ignore
   const declaration = { name, family: 'Lists' as const, parameters: [LIST], help, example, result: itemType };
   return eager(declaration, ([list]) => {
     const items = (list as ListValue).items.filter(({ type }) => type !== 'blank');

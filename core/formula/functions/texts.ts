@@ -155,7 +155,6 @@ function finding(
   example: string,
   plain: (text: string, locale: string) => string,
 ): FormulaFunction {
-  // prettier-ignore
   const parameters: Parameter[] = [
     { name: 'sought', takes: 'text' },
     WORDS,

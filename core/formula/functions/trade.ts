@@ -14,12 +14,9 @@ import { lastWithin } from './lists';
 import { total as sumOf } from './sums';
 import {
   blankError, canonical, error, money, number, percent, text, typeWords,
-  type MoneyValue, type NumberValue, type PercentValue, type Value,
+  isAmount, type AmountValue, type NumberValue, type Value,
 } from '../value'; // prettier-ignore
 import { eager, firstType, flatten, itemType, lazy, type CallContext, type RegisteredDocument } from './function';
-
-type Amount = NumberValue | PercentValue | MoneyValue;
-const isAmount = (value: Value): value is Amount => value.type === 'number' || value.type === 'percent' || value.type === 'money'; // prettier-ignore
 
 const ALLOCATE = eager(
   {
@@ -33,11 +30,11 @@ const ALLOCATE = eager(
     example: 'ALLOCATE(100, 1, 1, 1)',
     result: ([total]) => listOf(total ?? NUMBER),
   },
-  ([total, ...weights]) => parts(total as Amount, weights),
+  ([total, ...weights]) => parts(total as AmountValue, weights),
 );
 
 /** A sum in parts of whole units that add up to it. */
-function parts(total: Amount, weights: readonly Value[]): Value {
+function parts(total: AmountValue, weights: readonly Value[]): Value {
   const decimals: Decimal[] = [];
   for (const weight of flatten(weights)) {
     if (weight.type === 'error') return weight;
@@ -56,7 +53,7 @@ function parts(total: Amount, weights: readonly Value[]): Value {
 }
 
 /** Decimals of the unit that parts are whole multiples of: the currency's, or hundredths. */
-function unitsOf(total: Amount): number {
+function unitsOf(total: AmountValue): number {
   if (total.type === 'money') return minorUnit(total.currency);
   return total.type === 'percent' ? 4 : 2;
 }
@@ -121,7 +118,7 @@ const SCHEDULE = eager(
     if (!Array.isArray(rows)) return rows;
     const months = wholeNumber(between, 1, 'The number of months', 120);
     if (typeof months !== 'number') return months;
-    const split = parts(total as Amount, rows.map(({ share }) => share)); // prettier-ignore
+    const split = parts(total as AmountValue, rows.map(({ share }) => share)); // prettier-ignore
     if (split.type !== 'list') return split;
     const items: Value[] = [];
     for (const [at, { share, row }] of rows.entries()) {
@@ -201,7 +198,12 @@ const TIER = lazy(
   },
 );
 
-function graduatedSum(quantity: Amount, from: readonly Value[], values: readonly Value[], context: CallContext): Value {
+function graduatedSum(
+  quantity: AmountValue,
+  from: readonly Value[],
+  values: readonly Value[],
+  context: CallContext,
+): Value {
   const starts = from.map((each) => (isAmount(each) ? each.value : Decimal.ZERO));
   if (!starts[0]!.isZero()) return error('A graduated volume table begins at 0.');
   const products = starts.map((start, at) => {
@@ -279,7 +281,7 @@ const WORDS = eager(
   ([value, language], { locale }) => {
     const tag = language?.type === 'text' ? language.value : locale;
     const code = tag.split('-')[0]!.toLowerCase();
-    const amount = value as Amount;
+    const amount = value as AmountValue;
     if (amount.value.abs().comparedTo(Decimal.of('1e15')) >= 0) return error('WORDS writes out amounts below a thousand million million.'); // prettier-ignore
     if (amount.type !== 'money' && !amount.value.isInteger()) return error('WORDS writes out whole numbers and amounts of money; round the number first.'); // prettier-ignore
     const words = amount.type === 'money' ? amountInWords(amount.value, amount.currency, code) : numberInWords(amount.value, code); // prettier-ignore
