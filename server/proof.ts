@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { v7 as uuidv7 } from 'uuid';
+import type { ComposeContext } from '../core/compose/compose';
 import type { Workings } from '../core/formula/workings';
 import { today } from './config';
 import { currentTemplate, pressJob, readForTemplate } from './filing/template';
@@ -14,21 +15,28 @@ const open = new LRUCache<string, PressJob>({ max: 200 });
  * The proof of a document: its pages, findings and figures, and what filing it will need to know.
  * @throws Problem, CrmError
  */
-export async function proofDocument({ database, press }: Services, recordId: string, templateId: string) {
+export async function proofDocument(
+  { database, press }: Services,
+  recordId: string,
+  templateId: string,
+  forced: Pick<ComposeContext, 'edition' | 'houseStyle'> = {},
+) {
   const published = await currentTemplate(database, templateId);
-  const snapshot = await readForTemplate(published.template, recordId);
+  const snapshot = await readForTemplate({ database, press }, published, recordId);
   const key = uuidv7();
-  const job = await pressJob(database, published, snapshot);
+  const job = await pressJob(database, published, snapshot, forced);
   open.set(key, job);
   const { composition, pages } = await press.proof(job, key);
-  const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency } = composition;
+  const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes } =
+    composition;
   return {
     key,
     template: { id: published.template.id, name: published.template.name, kind: published.template.kind, versionId: published.versionId, version: published.version },
     record: { id: snapshot.id, name: String(snapshot.fields.name ?? snapshot.id) },
     issueDate: today(),
     sections: sectionNotes(composition.document.body),
-    findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, pages,
+    findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes, pages,
+    editions: published.template.editions.map(({ id, label }) => ({ id, label })),
   }; // prettier-ignore
 }
 

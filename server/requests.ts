@@ -32,6 +32,8 @@ export const registerQuery = object({
 export const proofQuery = object({
   deal: string().required('Say which deal.').max(100),
   template: string().required('Say which template.').max(100),
+  edition: string().max(100),
+  houseStyle: string().max(100),
 });
 
 export const workingsQuery = object({ key: uuid().required(), id: string().required().max(1_000) });
@@ -41,6 +43,7 @@ export const filingBody = object({
   templateId: string().required().max(100),
   templateVersionId: uuid().required(),
   issueDate: string().matches(/^\d{4}-\d{2}-\d{2}$/).required(),
+  edition: string().max(100),
   used: object().required(),
   skipped: object().default({}),
 }); // prettier-ignore

@@ -21,9 +21,9 @@ export async function listTemplates(database: Database) {
 
 /** A template with what its formulas are checked against. @throws Problem, CrmError */
 export async function templateWithSchema(database: Database, templateId: string) {
-  const { template, houseStyle, version, versionId } = await currentTemplate(database, templateId);
+  const { template, pins, version, versionId } = await currentTemplate(database, templateId);
   const { records: schema } = await crmSchema();
-  return { template, version, versionId, schema, houseStyle, issueDate: today() };
+  return { template, version, versionId, schema, pins, issueDate: today() };
 }
 
 /** A figure sheet as it was changed, and under which names figures went by the way. */
@@ -40,15 +40,15 @@ export interface SheetChange {
  * @throws Problem
  */
 export async function publishSheet(database: Database, templateId: string, change: SheetChange) {
-  const { template, houseStyle, versionId, schema } = await templateWithSchema(database, templateId);
+  const { template, pins, versionId, schema } = await templateWithSchema(database, templateId);
   if (versionId !== change.base) {
     throw new Problem(409, 'The template was published anew since', 'Someone published another version meanwhile. Open the figure sheet again and make the change there.', { reason: 'template' }); // prettier-ignore
   }
   const followed = change.renames.reduce<Template>((each, { key, name }) => {
-    return { ...renameInTemplate(each, checkContext(each, schema, houseStyle), key, name) };
+    return { ...renameInTemplate(each, checkContext(each, schema, pins.houseStyles), key, name) };
   }, template);
   const changed: Template = { ...followed, sheet: change.sheet };
-  const context = checkContext(changed, schema, houseStyle);
+  const context = checkContext(changed, schema, pins.houseStyles);
   const faults = [
     ...checkTemplate(changed, context).map(({ place, message }) => `In ${place.words}: ${message}`),
     ...sheetFaults(checkSheet(context, new Checker(context))),
@@ -60,7 +60,7 @@ export async function publishSheet(database: Database, templateId: string, chang
     // Two who publish at once come one after the other here, and the second is told.
     const [row] = await transaction.select().from(templates).where(eq(templates.id, templateId)).for('update');
     if (row?.currentVersion !== change.base) throw new Problem(409, 'The template was published anew since', 'Open the figure sheet again and make the change there.', { reason: 'template' }); // prettier-ignore
-    const added = await addVersion(transaction, changed, houseStyle, 'made');
+    const added = await addVersion(transaction, changed, pins, 'made');
     await makeCurrent(transaction, changed, added);
     return added;
   });

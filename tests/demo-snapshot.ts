@@ -1,5 +1,8 @@
 import { Decimal } from '../core/money/decimal';
+import { createHash } from 'node:crypto';
+import type { Asset, Assets } from '../core/compose/document';
 import { demoRecords } from '../demo/crm/index';
+import { demoMedia } from '../demo/crm/media';
 import type { FieldSchema, FieldType, RecordSchema } from '../core/record/schema';
 import type { FieldValue, RecordSnapshot } from '../core/record/snapshot';
 
@@ -10,14 +13,16 @@ const FIELDS: Record<string, Record<string, FieldType | [FieldType, string]>> = 
     created_on: 'date', site_works: 'choices', heating: 'choice', glazing: 'choice', snow_zone: 'text', wind_zone: 'text',
     site_address: 'text', wanted_by: 'date', incoterm: 'text', order_number: 'text', quote_language: 'choice',
     validity_days: 'number', deposit_percent: 'percent', discount_percent: 'percent', discount_amount: 'money',
-    account: ['record', 'Account'], contact: ['record', 'Contact'], lines: ['records', 'LineItem'],
+    brand: 'choice', site_photo: 'image', scope_note: 'rich', account: ['record', 'Account'], contact: ['record', 'Contact'], lines: ['records', 'LineItem'],
   },
   Account: { name: 'text', street: 'text', postcode: 'text', city: 'text', country: 'text', vat_number: 'text', phone: 'text' },
   Contact: { salutation: 'text', given_name: 'text', family_name: 'text', email: 'text', job_title: 'text' },
+  Product: { sku: 'text', name: 'text', picture: 'image', name_nl: 'text', name_es: 'text', name_de: 'text', name_ar: 'text' },
   LineItem: {
     position: 'number', section: 'text', sku: 'text', name: 'text', description: 'text', quantity: 'number', unit: 'text',
     unit_price: 'money', currency: 'text', discount: 'percent', tax_category: 'choice', tax_rate: 'percent', optional: 'boolean',
-    discount_amount: 'money', unit_cost: 'money', billing: 'choice', term_months: 'number', part_of: 'text', weight: 'number', deal: ['record', 'Deal'],
+    discount_amount: 'money', unit_cost: 'money', billing: 'choice', term_months: 'number', part_of: 'text', parts_shown: 'choice', weight: 'number',
+    deal: ['record', 'Deal'], product: ['record', 'Product'],
   },
 }; // prettier-ignore
 
@@ -27,6 +32,8 @@ const ALLOWED: Record<string, string[]> = {
   site_works: ['groundwork', 'electrics', 'water', 'crane'],
   tax_category: ['standard', 'reduced', 'zero', 'exempt', 'reverse charge', 'export'],
   billing: ['once', 'monthly', 'yearly'],
+  brand: ['Orrin & Vale', 'Little Vale'],
+  parts_shown: ['indented', 'rolled up', 'hidden'],
 };
 
 const LABELS: Record<string, string> = {
@@ -73,10 +80,29 @@ export function demoSnapshot(id: string): RecordSnapshot {
       ...snapshot.fields,
       account: record('Account', account),
       contact: contact ? record('Contact', contact) : null,
-      lines: lines.map((line) => record('LineItem', line)),
+      lines: lines.map((line) => withFields(record('LineItem', line), { product: productOf(line.product_id) })),
     },
   };
 }
+
+function productOf(id: string): RecordSnapshot {
+  return record(
+    'Product',
+    demoRecords.products.find((each) => each.id === id)!,
+  );
+}
+
+const PICTURES = Object.fromEntries(
+  Object.entries(demoMedia()).map(([name, { type, content }]) => {
+    const { width, height } = type === 'image/png' ? { width: 960, height: 540 } : { width: 120, height: 90 };
+    return [name, { sha256: createHash('sha256').update(content).digest('hex'), type, content, width, height }];
+  }),
+);
+
+/** The bytes of every picture of the demo, by their SHA-256. */
+export const demoPictures: Assets = Object.fromEntries(
+  Object.values(PICTURES).map(({ sha256, type, content }) => [sha256, { mediaType: type as Asset['mediaType'], bytes: new Uint8Array(content) }]),
+); // prettier-ignore
 
 /** The same record with some fields of it changed. */
 export function withFields(snapshot: RecordSnapshot, fields: Record<string, FieldValue>): RecordSnapshot {
@@ -106,6 +132,12 @@ function fieldValue(type: FieldType, raw: unknown, currency: unknown): FieldValu
       return { choices: raw as string[] };
     case 'boolean':
       return raw as boolean;
+    case 'rich':
+      return { rich: String(raw) };
+    case 'image': {
+      const { sha256, width, height } = PICTURES[String(raw)]!;
+      return { image: { link: String(raw), sha256, width, height } };
+    }
     default:
       return String(raw);
   }

@@ -6,7 +6,7 @@ import type { BridgeStep } from '#core/compose/bridge';
 import type { PrintedFigure, PrintedValue } from '#core/compose/composition';
 import type { FigureSheet } from '#core/formula/figure';
 import type { RegisteredDocument } from '#core/formula/functions/function';
-import type { HouseStyle, Template } from '#core/template/template';
+import type { Pins, Template } from '#core/template/template';
 
 /** Problem details (RFC 9457) as the server tells them. */
 export interface ApiProblem {
@@ -62,7 +62,7 @@ export interface OpenTemplate {
   version: number;
   versionId: string;
   schema: RecordSchema;
-  houseStyle: HouseStyle;
+  pins: Pins;
   issueDate: string;
 }
 

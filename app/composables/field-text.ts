@@ -1,6 +1,7 @@
 import { dayOf, formatDay } from '#core/formula/date';
 import { Decimal } from '#core/money/decimal';
 import { formatDecimal, formatMoney, formatPercent } from '#core/money/format';
+import { plainText } from '#core/rich/rich-text';
 import { isRecord, isRecordList, type FieldValue } from '#core/record/snapshot';
 
 /** The user's own locale, for the screens; documents have their edition's. */
@@ -21,6 +22,8 @@ export function fieldText(value: FieldValue | undefined): string {
       : `${value.amount} (no currency)`;
   if ('date' in value) return dayText(value.date);
   if ('datetime' in value) return dayText(value.datetime.slice(0, 10));
+  if ('rich' in value) return plainText(value.rich);
+  if ('image' in value) return value.image.refused ?? 'a picture';
   return value.choices.join(', ');
 }
 

@@ -85,9 +85,10 @@ export const useFiguresStore = defineStore('figures', () => {
 
   async function compute(): Promise<void> {
     if (!opened.value || !template.value || !deal.value) return;
-    const { schema, houseStyle } = opened.value;
+    const { schema, pins } = opened.value;
+    const company = pins.houseStyles.find(({ id }) => id === template.value!.houseStyle)?.company ?? {};
     const { deal: snapshot, registered } = deal.value;
-    const place = { template: template.value, schema, company: houseStyle.company, snapshot, registered, issueDate: opened.value.issueDate }; // prettier-ignore
+    const place = { template: template.value, schema, company, snapshot, registered, issueDate: opened.value.issueDate }; // prettier-ignore
     view.value = await workshop.open(plainly(place));
     await explain();
   }
@@ -209,8 +210,8 @@ export const useFiguresStore = defineStore('figures', () => {
     const refused = refuseName(name);
     if (refused) return refused;
     if (formulas.value.some((each) => each.key === next)) return `There is a figure called “${name}” already.`;
-    const { schema, houseStyle } = opened.value!;
-    const context = checkContext(template.value!, schema, houseStyle);
+    const { schema, pins } = opened.value!;
+    const context = checkContext(template.value!, schema, pins.houseStyles);
     const renamed = renameInTemplate(template.value!, context, key, name);
     change(renamed, `Renamed to ${name}, with every use of it`, { renamed: { key, name }, select: next });
     return undefined;

@@ -34,7 +34,7 @@ class FigureWorkshop {
   open(place: Workplace): SheetView {
     this.#place = place;
     this.#locale = place.template.editions[0]?.locale ?? 'en-GB';
-    this.#context = checkContext(place.template, place.schema, place);
+    this.#context = checkContext(place.template, place.schema, [place]);
     this.#checker = new Checker(this.#context);
     const { template, schema, snapshot, company, issueDate, registered } = place;
     this.#sheet = new Sheet({
@@ -42,7 +42,7 @@ class FigureWorkshop {
       schema,
       snapshot,
       root: template.record.root,
-      roots: documentRoots({ company, issueDate, edition: template.editions[0]?.id ?? '' }),
+      roots: documentRoots({ company, issueDate, edition: template.editions[0]?.id ?? '', locale: this.#locale }),
       locale: this.#locale,
       today: dayOf(issueDate),
       registered,

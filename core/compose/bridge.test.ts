@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { CALCULATIONS } from '../calculations';
 import { demoSchema, demoSnapshot } from '../../tests/demo-snapshot';
-import { templates, houseStyles } from '../../demo/shipped';
+import { shipped } from '../../demo/shipped';
 import { compose } from './compose';
 
 const bridge = (calculation: string, deal: string) => {
   const { sheet } = CALCULATIONS.find(({ id }) => id === calculation)!;
-  const layout = { ...templates[0]!.layout, header: [], followingHeader: [], footer: [], body: [] };
-  const template = { ...templates[0]!, sheet, layout, checks: [] };
-  const context = { schema: demoSchema, houseStyle: houseStyles[0]!, issueDate: '2026-11-23', edition: 'en', plan: 'file', registered: [] };
+  const layout = { ...shipped.templates[0]!.layout, header: [], followingHeader: [], footer: [], body: [] };
+  const template = { ...shipped.templates[0]!, sheet, layout, checks: [] };
+  const context = { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', plan: 'file', registered: [] };
   return compose(template, demoSnapshot(deal), context).bridge?.map(({ kind, label, value, after }) => [kind, label, value, after]) ?? null;
 }; // prettier-ignore
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import houseStyle from '../../demo/house-styles/orrin-vale.json';
+import { shipped } from '../../demo/shipped';
 import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
 import { demoRecords } from '../../demo/crm/index';
 import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
@@ -14,7 +14,7 @@ import type { ComposedBlock, Run } from './document';
 const template = glasshouseQuote as unknown as Template;
 const context: ComposeContext = {
   schema: demoSchema,
-  houseStyle: houseStyle as HouseStyle,
+  pins: shipped,
   issueDate: '2026-11-23',
   edition: 'en',
   plan: 'file',
@@ -55,7 +55,7 @@ describe.each(Object.entries(expectedTotals))('%s', (id, expected) => {
 
   it('prints a net column that sums to the subtotal, and a subtotal and taxes that sum to the total', () => {
     const table = find(document.body, 'table', 'lines');
-    const net = table?.sections.flatMap(({ rows }) => rows).map((cells) => units(plain(cells.at(-1)!.runs))) ?? [];
+    const net = table?.sections.flatMap(({ rows }) => rows).map(({ cells }) => units(plain(cells.at(-1)!.runs))) ?? [];
     const sum = (values: bigint[]) => values.reduce((total, each) => total + each, 0n);
     expect(sum(net)).toBe(units(row('Subtotal')!));
     const taxes = totals.filter(([label]) => label.startsWith('VAT')).map(([, value]) => units(value));

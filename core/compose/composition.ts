@@ -2,6 +2,7 @@ import type { Role } from '../formula/figure';
 import type { BridgeStep } from './bridge';
 import type { Finding } from '../preflight/finding';
 import type { UsedValues } from '../record/used';
+import type { PdfStandard, Protection } from '../template/template';
 import type { Assets, ComposedDocument } from './document';
 
 /** A value on the page: which block and which workings stand behind it. */
@@ -20,6 +21,12 @@ export interface PrintedFigure {
   internal: boolean;
 }
 
+/** How the PDF is made. The password is for the press alone: it is not kept with the document. */
+export interface OutputSettings {
+  standard?: PdfStandard;
+  protection?: Omit<Protection, 'password'> & { password?: string };
+}
+
 /** Everything that composing a document gives. Plain data: it crosses threads and is stored with the document. */
 export interface Composition {
   document: ComposedDocument;
@@ -35,6 +42,12 @@ export interface Composition {
   fileName: string;
   title: string;
   currency: string | null;
+  /** Ids of the edition and the plan that it was composed in. */
+  edition: string;
+  plan: string;
+  output: OutputSettings;
+  /** What is joined to the end, in order, by SHA-256. */
+  annexes: readonly { label: string; sha256: string }[];
   used: UsedValues;
   usedDigest: string;
   /** Sections that this record leaves out, with the reason. */

@@ -9,7 +9,7 @@ import { parseFormula } from './parse';
 import { TABLES } from './tables';
 import { sentence } from './value';
 import {
-  BOOLEAN, commonType, DATE, DATETIME, isNumeric, listOf, MONEY, NUMBER, PERCENT, shapeOf, TEXT, typeInWords, UNKNOWN,
+  BOOLEAN, commonType, DATE, DATETIME, IMAGE, isNumeric, listOf, MONEY, NUMBER, PERCENT, RICH, shapeOf, TEXT, typeInWords, UNKNOWN,
   type Shape, type Type,
 } from './type'; // prettier-ignore
 
@@ -177,6 +177,10 @@ export class Checker {
         return { is: 'text', allowed };
       case 'choices':
         return listOf({ is: 'text', allowed });
+      case 'rich':
+        return RICH;
+      case 'image':
+        return IMAGE;
       case 'record':
         return { is: 'record', shape: this.#recordShape(field.target ?? '', target()) };
       case 'records': {

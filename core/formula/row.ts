@@ -199,6 +199,8 @@ export class RecordRow extends Row {
     }
     if ('date' in raw) return dated(raw.date, path);
     if ('datetime' in raw) return timed(raw.datetime, this.source.timeZone, path);
+    if ('rich' in raw) return raw.rich.trim() === '' ? this.#blank(name, path) : { type: 'rich', html: raw.rich };
+    if ('image' in raw) return { type: 'image', picture: raw.image, path };
     return { type: 'list', items: raw.choices.map(text) };
   }
 

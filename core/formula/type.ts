@@ -1,7 +1,7 @@
 /** What a formula gives, known without any data. */
 export type Type =
   | { is: 'number'; /** A literal zero, which stands for a zero of any currency. */ zero?: boolean }
-  | { is: 'percent' | 'money' | 'boolean' | 'date' | 'datetime' }
+  | { is: 'percent' | 'money' | 'boolean' | 'date' | 'datetime' | 'rich' | 'image' }
   /** `allowed`: the only values a field with choices can hold. */
   | { is: 'text'; allowed?: readonly string[] }
   | { is: 'record'; shape: Shape }
@@ -30,17 +30,21 @@ export const TEXT: Type = { is: 'text' };
 export const BOOLEAN: Type = { is: 'boolean' };
 export const DATE: Type = { is: 'date' };
 export const DATETIME: Type = { is: 'datetime' };
+export const RICH: Type = { is: 'rich' };
+export const IMAGE: Type = { is: 'image' };
 export const UNKNOWN: Type = { is: 'unknown' };
 export const listOf = (of: Type): Type => ({ is: 'list', of });
 
 const WORDS: Readonly<Record<Type['is'], string>> = {
   number: 'a number', percent: 'a percentage', money: 'money', text: 'a text', boolean: 'yes or no', date: 'a date',
   datetime: 'a date and time', record: 'a record', list: 'a list', unknown: 'unknown',
+  rich: 'a formatted text', image: 'a picture',
 }; // prettier-ignore
 
 const PLURALS: Readonly<Record<Type['is'], string>> = {
   number: 'numbers', percent: 'percentages', money: 'amounts', text: 'texts', boolean: 'yes or no', date: 'dates',
   datetime: 'dates and times', record: 'records', list: 'lists', unknown: 'values',
+  rich: 'formatted texts', image: 'pictures',
 }; // prettier-ignore
 
 /** A type in words, with its article: "a list of amounts". */

@@ -1,6 +1,9 @@
 import { formatAmount, formatDecimal, formatMoney, formatPercent } from '../money/format';
 import { Decimal } from '../money/decimal';
 import { formatDay, formatMoment, isoOf } from './date';
+import type { PictureField } from '../record/snapshot';
+import { plainText } from '../rich/rich-text';
+import { phrase } from '../words/phrases';
 import type { Row } from './row';
 
 export type MoneyKind = 'amount' | 'price';
@@ -64,6 +67,9 @@ export type Value =
   | { type: 'date'; day: number }
   | DateTimeValue
   | { type: 'record'; row: Row }
+  /** Formatted text: HTML as the record holds it. */
+  | { type: 'rich'; html: string }
+  | { type: 'image'; picture: PictureField; path: string }
   | ListValue
   | BlankValue
   | ErrorValue;
@@ -109,6 +115,7 @@ export function sentence(words: string): string {
 const TYPE_WORDS: Readonly<Record<Value['type'], string>> = {
   number: 'a number', money: 'an amount of money', percent: 'a percentage', text: 'a text', boolean: 'yes or no',
   date: 'a date', datetime: 'a date and time', record: 'a record', list: 'a list', blank: 'blank', error: 'an error',
+  rich: 'a formatted text', image: 'a picture',
 }; // prettier-ignore
 
 /** The type of a value in words, with its article. */
@@ -134,6 +141,10 @@ export function canonical(value: Value): string {
       return new Date(value.at).toISOString();
     case 'record':
       return value.row.id;
+    case 'rich':
+      return value.html;
+    case 'image':
+      return value.picture.sha256 ?? value.picture.link;
     case 'list':
       return JSON.stringify(value.items.map(canonical));
     case 'blank':
@@ -160,13 +171,17 @@ export function formatValue(value: Value, locale: string, format: ValueFormat = 
     case 'text':
       return value.value;
     case 'boolean':
-      return value.value ? 'yes' : 'no';
+      return phrase(value.value ? 'yes' : 'no', locale);
     case 'date':
       return formatDay(value.day, locale, format === 'short-date' ? 'short' : 'long');
     case 'datetime':
       return formatMoment(value, locale);
     case 'record':
       return value.row.title;
+    case 'rich':
+      return plainText(value.html);
+    case 'image':
+      return '';
     case 'list':
       return new Intl.ListFormat(locale, { type: 'conjunction' }).format(
         value.items.map((item) => formatValue(item, locale, format)),

@@ -1,7 +1,9 @@
 /** What a field holds, as the CRM's metadata declares it. */
 export type FieldType =
   | 'text' | 'number' | 'percent' | 'money' | 'boolean' | 'date' | 'datetime'
-  | 'choice' | 'choices' | 'record' | 'records'; // prettier-ignore
+  | 'choice' | 'choices' | 'record' | 'records'
+  /** Formatted text, and a picture. */
+  | 'rich' | 'image'; // prettier-ignore
 
 /** One field of a record type. `target` names the related type of a `record` or `records` field. */
 export interface FieldSchema {

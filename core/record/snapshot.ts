@@ -12,8 +12,26 @@ export type FieldValue =
   | { date: string }
   | { datetime: string }
   | { choices: readonly string[] }
+  /** Formatted text as HTML, as the CRM holds it: sanitised where it is read as blocks. */
+  | { rich: string }
+  | { image: PictureField }
   | RecordSnapshot
   | readonly RecordSnapshot[];
+
+/** A picture of a record: where the CRM keeps it, and what it was when it was fetched. */
+export interface PictureField {
+  /** The CRM's own path to it. */
+  link: string;
+  /** The CRM's entity tag of its bytes, where it tells one. */
+  version?: string;
+  /** SHA-256 of its bytes; absent until it was fetched, and where it was refused. */
+  sha256?: string;
+  /** In pixels. */
+  width?: number;
+  height?: number;
+  /** Why it cannot be printed, in a sentence. */
+  refused?: string;
+}
 
 /** A record as it was when it was read, with the related records that were asked for. */
 export interface RecordSnapshot {

@@ -15,9 +15,10 @@ export interface PlacedDiagnostic extends Diagnostic {
 export function checkContext(
   template: Pick<Template, 'sheet' | 'record'>,
   schema: RecordSchema,
-  houseStyle?: Pick<HouseStyle, 'company'>,
+  houseStyles: readonly Pick<HouseStyle, 'company'>[] = [],
 ): CheckContext {
-  const company = Object.fromEntries(Object.keys(houseStyle?.company ?? {}).map((key): [string, Type] => [key, TEXT]));
+  const details = houseStyles.flatMap(({ company }) => Object.keys(company));
+  const company = Object.fromEntries(details.map((key): [string, Type] => [key, TEXT]));
   return {
     sheet: template.sheet,
     schema,

@@ -1,7 +1,7 @@
 import { mapSheetFormulas, sheetFormulas } from '../formula/formulas';
-import type { Block, ColumnDefinition, Inline, TableGroups, TotalsRow } from './layout';
+import type { Block, ColumnDefinition, Inline, LineTable, TableGroups, TotalsRow } from './layout';
 import { splitPlaceholders } from './placeholders';
-import type { Template } from './template';
+import type { Plan, Template } from './template';
 
 /** Where a formula of a template stands. */
 export interface FormulaPlace {
@@ -40,22 +40,35 @@ export function mapFormulas(template: Template, change: FormulaChange): Template
     ),
     layout: {
       ...layout,
-      header: blocks(layout.header),
+      ...(layout.header && { header: blocks(layout.header) }),
       ...(layout.followingHeader && { followingHeader: blocks(layout.followingHeader) }),
-      footer: blocks(layout.footer),
+      ...(layout.footer && { footer: blocks(layout.footer) }),
       body: blocks(layout.body),
     },
     plans: template.plans.map((plan) => ({
       ...plan,
       fileName: text(plan.fileName, { words: `the file name of “${plan.label}”` }),
       title: text(plan.title, { words: `the title of “${plan.label}”` }),
+      ...(plan.pdf && { pdf: mapOutput(plan.pdf, change, `the PDF of “${plan.label}”`) }),
     })),
+    ...(template.edition !== undefined && {
+      edition: change(template.edition, { words: 'the choice of the edition' }),
+    }),
+    ...(template.annexes && {
+      annexes: template.annexes.map((annex) => ({ ...annex, file: change(annex.file, { words: `the annex “${annex.label}”` }) })), // prettier-ignore
+    }),
     checks: template.checks.map((check) => ({
       ...check,
       formula: change(check.formula, { words: `the check “${check.title}”` }),
       sentence: text(check.sentence, { words: `the check “${check.title}”` }),
     })),
   };
+}
+
+function mapOutput(pdf: NonNullable<Plan['pdf']>, change: FormulaChange, words: string): NonNullable<Plan['pdf']> {
+  const { protection } = pdf;
+  if (protection?.password === undefined) return pdf;
+  return { ...pdf, protection: { ...protection, password: change(protection.password, { words }) } };
 }
 
 /** Every formula of a template with its place. */
@@ -80,13 +93,12 @@ function mapBlock(block: Block, change: FormulaChange, text: TextChange): Block 
     case 'heading':
       return { ...block, content: inlines(block.content, 'a heading') };
     case 'bulletList':
+    case 'numberedList':
       return { ...block, content: block.content.map((item) => inlines(item, 'a list')) };
+    case 'gridTable':
+      return { ...block, rows: block.rows.map((row) => row.map((cell) => inlines(cell, 'a table of words'))) };
     case 'lineTable': {
-      const { label, list, columns } = block.attrs;
-      const place = { words: `the table “${label}”`, block: id };
-      const mapped = columns.map((column) => mapColumn(column, change, text, place, list));
-      const groups = block.attrs.groups && mapGroups(block.attrs.groups, change, text, place);
-      return { ...block, attrs: { ...block.attrs, list: change(list, place), columns: mapped, ...(groups && { groups }) } }; // prettier-ignore
+      return { ...block, attrs: mapTable(block.attrs, change, text) };
     }
     case 'totals': {
       const place = { words: 'the totals', block: id };
@@ -104,8 +116,17 @@ function mapBlock(block: Block, change: FormulaChange, text: TextChange): Block 
       const content = block.content.map((child) => mapBlock(child, inner, innerText));
       return { ...block, attrs: { ...block.attrs, list: change(list, { words: `the section for each ${note}`, block: id }) }, content }; // prettier-ignore
     }
-    case 'signature':
-      return { ...block, attrs: { ...block.attrs, label: text(block.attrs.label, { words: 'a signature place', block: id }) } }; // prettier-ignore
+    case 'signature': {
+      const place = { words: 'a signature place', block: id };
+      const { label, date } = block.attrs;
+      return { ...block, attrs: { ...block.attrs, label: text(label, place), date: text(date, place) } };
+    }
+    case 'richText':
+      return { ...block, attrs: { ...block.attrs, formula: change(block.attrs.formula, { words: 'a formatted text', block: id }) } }; // prettier-ignore
+    case 'picture': {
+      const { formula } = block.attrs;
+      return formula === undefined ? block : { ...block, attrs: { ...block.attrs, formula: change(formula, { words: 'a picture', block: id }) } }; // prettier-ignore
+    }
     case 'code':
       return {
         ...block,
@@ -121,6 +142,7 @@ function mapBlock(block: Block, change: FormulaChange, text: TextChange): Block 
       return { ...block, content: each(block.content) };
     case 'columns':
       return { ...block, columns: block.columns.map(each) };
+    case 'clause':
     case 'logo':
     case 'divider':
     case 'space':
@@ -132,6 +154,23 @@ function mapBlock(block: Block, change: FormulaChange, text: TextChange): Block 
 function mapInline(inline: Inline, change: FormulaChange, place: FormulaPlace): Inline {
   if (inline.type !== 'value') return inline;
   return { ...inline, attrs: { ...inline.attrs, formula: change(inline.attrs.formula, place) } };
+}
+
+function mapTable(table: LineTable, change: FormulaChange, text: TextChange): LineTable {
+  const { id, label, list, filter, sort, groups, bundles, empty } = table;
+  const place = { words: `the table “${label}”`, block: id };
+  const ofItem = { ...place, list };
+  const formula = (each: string) => change(each, ofItem);
+  return {
+    ...table,
+    list: change(list, place),
+    ...(filter !== undefined && { filter: formula(filter) }),
+    ...(sort && { sort: { ...sort, by: formula(sort.by) } }),
+    columns: table.columns.map((column) => mapColumn(column, change, text, place, list)),
+    ...(groups && { groups: mapGroups(groups, change, text, place) }),
+    ...(bundles && { bundles: { key: formula(bundles.key), partOf: formula(bundles.partOf), show: formula(bundles.show), name: formula(bundles.name) } }), // prettier-ignore
+    ...(empty !== undefined && { empty: text(empty, place) }),
+  };
 }
 
 function mapColumn(

@@ -3,7 +3,8 @@ import { LINES } from '../formula/figure';
 import { parseFormula } from '../formula/parse';
 import type { RecordSchema } from '../record/schema';
 import { placedFormulas } from './formulas';
-import type { Template } from './template';
+import { assemble } from './assemble';
+import type { Pins, Template } from './template';
 
 /** The fields of a record to read, and of its related records in turn. */
 export interface PathTree {
@@ -12,10 +13,10 @@ export interface PathTree {
 }
 
 /**
- * The paths that a template reads, as a tree that a connector can turn into one request. A bare name inside a filter
+ * The paths that a template reads in any of its editions, as a tree that a connector can turn into one request. A bare name inside a filter
  * or a line figure is looked for among the fields of the line items, so a name that is no field asks for nothing.
  */
-export function usedPaths(template: Template, schema: RecordSchema): PathTree {
+export function usedPaths(template: Template, pins: Pins, schema: RecordSchema): PathTree {
   const root: PathTree = { fields: new Set(), related: new Map() };
   const recordType = schema.types[template.record.type];
   const lineType = recordType?.fields[LINES]?.target;
@@ -50,7 +51,9 @@ export function usedPaths(template: Template, schema: RecordSchema): PathTree {
     else if (node.kind === 'binary') [node.left, node.right].forEach(visit);
     else if ('operand' in node) visit(node.operand);
   };
-  for (const { formula } of placedFormulas(template)) visit(parseFormula(formula));
+  const whole = template.editions.map(({ id }) => assemble(template, pins, id).template);
+  const formulas = new Set([template, ...whole].flatMap(placedFormulas).map(({ formula }) => formula));
+  for (const formula of formulas) visit(parseFormula(formula));
   return root;
 }
 

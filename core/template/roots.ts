@@ -1,6 +1,7 @@
 import { dayOf } from '../formula/date';
 import type { SheetInput } from '../formula/sheet';
 import { error, text, type Value } from '../formula/value';
+import { phrase } from '../words/phrases';
 import type { HouseStyle } from './template';
 
 /** What stands for the number on a proof. */
@@ -12,16 +13,18 @@ export interface DocumentFacts {
   /** ISO 8601 day. */
   issueDate: string;
   edition: string;
+  /** BCP 47. */
+  locale: string;
   /** Absent until filing has given one. */
   number?: string;
 }
 
 /** The roots `company` and `document` of a document's formulas. */
-export function documentRoots({ company, issueDate, edition, number }: DocumentFacts): SheetInput['roots'] {
+export function documentRoots({ company, issueDate, edition, locale, number }: DocumentFacts): SheetInput['roots'] {
   const day = dayOf(issueDate);
   const issued: Value = day === undefined ? error(`The issue date ${issueDate} is not a date.`) : { type: 'date', day };
   return {
     company: Object.fromEntries(Object.entries(company).map(([key, value]) => [key, text(value)])),
-    document: { number: text(number ?? NUMBER_ON_FILING), issue_date: issued, edition: text(edition) },
+    document: { number: text(number ?? phrase(NUMBER_ON_FILING, locale)), issue_date: issued, edition: text(edition) },
   };
 }

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import orrinVale from '../../demo/house-styles/orrin-vale.json';
 import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
-import { houseStyles, templates } from '../../demo/shipped';
+import { shipped } from '../../demo/shipped';
 import { demoSchema } from '../../tests/demo-snapshot';
 import { FormulaError } from '../formula/ast';
 import { checkSheet } from '../formula/check-sheet';
@@ -31,9 +30,9 @@ describe('placeholders', () => {
   });
 });
 
-describe.each(templates.map((each) => [each.id, each] as const))('the shipped %s', (_, each) => {
+describe.each(shipped.templates.map((each) => [each.id, each] as const))('the shipped %s', (_, each) => {
   it('checks without a complaint, on its page and in its figures', () => {
-    const context = checkContext(each, demoSchema, houseStyles[0]);
+    const context = checkContext(each, demoSchema, shipped.houseStyles);
     expect(placedFormulas(each).length).toBeGreaterThan(25);
     expect(checkTemplate(each, context)).toEqual([]);
     const { figures, problems } = checkSheet(context);
@@ -42,7 +41,7 @@ describe.each(templates.map((each) => [each.id, each] as const))('the shipped %s
 });
 
 describe('the shipped quote', () => {
-  const context = checkContext(template, demoSchema, orrinVale);
+  const context = checkContext(template, demoSchema, shipped.houseStyles);
 
   it('has formulas that all check without a complaint', () => {
     expect(placedFormulas(template).length).toBeGreaterThan(30);
@@ -63,7 +62,7 @@ describe('the shipped quote', () => {
   });
 
   it('asks the CRM for what it uses and nothing else', () => {
-    const { fields, related } = usedPaths(template, demoSchema);
+    const { fields, related } = usedPaths(template, shipped, demoSchema);
     expect([...fields].sort()).toEqual([
       'amount',
       'closes_on',

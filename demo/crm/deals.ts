@@ -1,36 +1,7 @@
 import { products } from './products';
+import { ordinaryDeals } from './ordinary-deals';
 import type { Deal, LineItem, Product } from './records';
-
-/** A line of a demo deal: product, quantity, and what differs from the product's list. */
-interface LineSketch {
-  sku: string;
-  quantity: string;
-  /** `null` leaves the price blank. */
-  price?: string | null;
-  discount?: string;
-  tax?: [category: string, rate: string];
-  optional?: boolean;
-  name?: string;
-  description?: string;
-  /** Off the line, in money, after the percentage. */
-  rebate?: string;
-  cost?: string;
-  billing?: LineItem['billing'];
-  months?: number;
-  /** SKU of the line it is a part of. */
-  partOf?: string;
-}
-
-/** A demo deal: what differs from an ordinary one. */
-interface DealSketch extends Partial<Omit<Deal, 'id' | 'amount'>> {
-  id: string;
-  name: string;
-  account_id: string;
-  amount: string | null;
-  lines: LineSketch[];
-  /** Tax of every line that does not say otherwise. */
-  tax?: [category: string, rate: string];
-}
+import type { DealSketch, LineSketch } from './sketches';
 
 const STANDARD_GB: [string, string] = ['standard', '20'];
 const REVERSE: [string, string] = ['reverse charge', '0'];
@@ -45,7 +16,7 @@ const LONG_NAME =
   'Ridge and side ventilation set for a Venlo-type propagation house with continuous aluminium profiles, insect mesh, wind-side override, hand crank for power cuts, and a spare drive wheel';
 
 /** What is delivered or done once, without the recurring charges. */
-const ONCE = products.filter(({ sku }) => sku !== 'RM-M' && sku !== 'ST-S');
+const ONCE = products.slice(0, 28).filter(({ sku }) => sku !== 'RM-M' && sku !== 'ST-S');
 
 /** 140 lines: three bays of parts repeated over the rooms of a research house. */
 const RESEARCH_LINES: LineSketch[] = Array.from({ length: 140 }, (_, index) => {
@@ -57,7 +28,12 @@ const RESEARCH_LINES: LineSketch[] = Array.from({ length: 140 }, (_, index) => {
   });
 });
 
-const SKETCHES: DealSketch[] = [
+/** As a CRM's editor writes it, with what must not be printed among it. */
+const SCOPE_NOTE =
+  '<p>The house stands on the <b>south terrace</b>, with its ridge from east to west.</p><ul><li>Levels were taken on the site visit; the terrace falls by <i>40 mm</i> over its length.</li><li>Water and power are brought to the gable by the garden.</li><li>Work on Saturdays is <u>not</u> allowed.</li></ul><script>alert(1)</script><p>See <a href="https://garden.example/terrace">the survey</a>, or <a href="javascript:alert(2)">ask us</a>.</p>';
+
+/** Deals that ask something of a template each. */
+const AWKWARD: DealSketch[] = [
   {
     id: 'D-1187', name: 'Vent renewal, house 3', account_id: 'A-101', stage: 'Negotiation', amount: '15300.00',
     heating: 'pipe', site_works: ['electrics', 'crane'], order_number: null, validity_days: 30, closes_on: '2026-12-14',
@@ -65,7 +41,7 @@ const SKETCHES: DealSketch[] = [
   },
   {
     id: 'D-1188', name: 'Propagation house 40 × 12 m', account_id: 'A-102', stage: 'Quoted', amount: '96665.60',
-    heating: 'floor', site_works: ['groundwork', 'electrics', 'water', 'crane'], glazing: 'double', order_number: 'KH/26/0317', closes_on: '2027-01-22',
+    heating: 'floor', site_works: ['groundwork', 'electrics', 'water', 'crane'], glazing: 'double', order_number: 'KH/26/0317', site_photo: 'site-hill.png', scope_note: SCOPE_NOTE, closes_on: '2027-01-22',
     lines: [
       line('FR-640', '14', { discount: '5' }), line('GL-16D', '480'), line('CC-24', '1', { discount: '12.5' }),
       line('IS-50', '1'), line('SC-T', '456'), line('IN-D', '6'), line('CM-1', '1'), line('TR-H', '2', { optional: true }),
@@ -96,7 +72,7 @@ const SKETCHES: DealSketch[] = [
     lines: [line('SP-Y', '3')],
   },
   {
-    id: 'D-1194', name: 'Orangery, walled garden', account_id: 'A-108', stage: 'Site visit', amount: '33272.00', heating: 'pipe',
+    id: 'D-1194', name: 'Orangery, walled garden', account_id: 'A-108', stage: 'Site visit', amount: '33272.00', site_photo: 'site-walled.png', heating: 'pipe',
     site_works: ['groundwork'], glazing: 'toughened', closes_on: '2027-02-12',
     lines: [
       line('FR-320', '8'), line('GL-4T', '210'), line('HP-51', '160'), line('GW-M', '64', { tax: ['reduced', '5'] }),
@@ -109,7 +85,7 @@ const SKETCHES: DealSketch[] = [
     lines: [line('CC-24', '2', { price: '1180000', discount: '7.5' }), line('TH-2', '33', { price: '29150' }), line('DL-16', '560', { price: '79.875' })],
   },
   {
-    id: 'D-1196', name: 'Garden glasshouse, Little Vale', account_id: 'A-110', stage: 'Delivered', amount: '6120.00', contact_id: null, closes_on: '2026-11-04',
+    id: 'D-1196', name: 'Garden glasshouse, Little Vale', account_id: 'A-110', stage: 'Delivered', brand: 'Little Vale', amount: '6120.00', contact_id: null, closes_on: '2026-11-04',
     lines: [line('FR-320', '3'), line('GL-4T', '62.5'), line('FR-T', '0.5', { price: '720.00' })],
   },
   {
@@ -227,9 +203,12 @@ const SKETCHES: DealSketch[] = [
   },
 ]; // prettier-ignore
 
+/** Their ids. */
+export const awkwardDeals: ReadonlySet<string> = new Set(AWKWARD.map(({ id }) => id));
+
 function buildDeals(): { deals: Deal[]; lineItems: LineItem[] } {
   const bySku = new Map(products.map((product) => [product.sku, product]));
-  const built = SKETCHES.map(({ lines, tax = STANDARD_GB, ...sketch }, index) => {
+  const built = [...AWKWARD, ...ordinaryDeals].map(({ lines, tax = STANDARD_GB, ...sketch }, index) => {
     const deal = ordinaryDeal(sketch, index);
     const items = lines.map((each, position) => lineItem(deal, each, position, tax, bySku.get(each.sku)!));
     return { deal, items };
@@ -262,13 +241,16 @@ function ordinaryDeal(sketch: Omit<DealSketch, 'lines' | 'tax'>, index: number):
     deposit_percent: '30',
     discount_percent: null,
     discount_amount: null,
+    brand: 'Orrin & Vale',
+    site_photo: null,
+    scope_note: null,
     ...sketch,
   };
 }
 
 const SECTIONS: readonly [RegExp, string][] = [
-  [/^(FR-\d|GL|PC|SC|ST)/, 'Structure'],
-  [/^(VM|RV|CC|RW|TH|LED|HP|BO|IS|DL)/, 'Climate'],
+  [/^(FR-[\dG]|GL|PC|SC|ST|GU|DR|IM|BT|GH|CF|BN|SH)/, 'Structure'],
+  [/^(VM|RV|SV|FN|FG|CO|LX|WS|TK|UV|VL|CC|RW|TH|LED|AH|BF|FH|AV|HP|BO|IS|DL)/, 'Climate'],
 ];
 
 function lineItem(deal: Deal, sketch: LineSketch, index: number, tax: [string, string], product: Product): LineItem {
@@ -296,6 +278,7 @@ function lineItem(deal: Deal, sketch: LineSketch, index: number, tax: [string, s
     billing: sketch.billing ?? 'once',
     term_months: sketch.months ?? null,
     part_of: sketch.partOf ?? null,
+    parts_shown: sketch.partsShown ?? null,
     weight: product.weight,
   };
 }

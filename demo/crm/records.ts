@@ -34,6 +34,12 @@ export interface Product {
   cost: string;
   /** Kilograms; none for work. */
   weight: string | null;
+  /** Name among the CRM's media. */
+  picture: string | null;
+  name_nl: string | null;
+  name_es: string | null;
+  name_de: string | null;
+  name_ar: string | null;
 }
 
 export interface LineItem {
@@ -62,6 +68,8 @@ export interface LineItem {
   term_months: number | null;
   /** SKU of the line that it is a part of. */
   part_of: string | null;
+  /** How its parts are printed, where it has any. */
+  parts_shown: 'indented' | 'rolled up' | 'hidden' | null;
   /** Kilograms of one unit. */
   weight: string | null;
 }
@@ -88,6 +96,11 @@ export interface Deal {
   incoterm: string | null;
   order_number: string | null;
   quote_language: string;
+  brand: 'Orrin & Vale' | 'Little Vale';
+  /** Name among the CRM's media. */
+  site_photo: string | null;
+  /** HTML. */
+  scope_note: string | null;
   validity_days: number | null;
   /** Percent points. */
   deposit_percent: string | null;

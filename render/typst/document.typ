@@ -6,12 +6,22 @@
 #let mode = sys.inputs.at("mode", default: "print")
 #let proof = mode != "print"
 #let style = paper.style
+#let rtl-page = paper.direction == "rtl"
+
 #let ink = rgb(style.colours.ink)
 #let quiet = rgb(style.colours.quiet)
+#let accent = rgb(style.colours.accent)
 #let rule = rgb(style.colours.rule)
+#let tint = rgb(style.colours.tint)
 #let text-fonts = (style.fonts.text, "Noto Sans", "Noto Sans Arabic", "Noto Emoji")
 #let heading-fonts = (style.fonts.headings, "Noto Sans", "Noto Sans Arabic", "Noto Emoji")
 #let fault = (error: rgb("#a93f2e"), blank: rgb("#a93f2e"))
+
+// The type scale: running text, two smaller sizes for what is beside it, and headings each a step larger.
+#let size = style.type.text * 1pt
+#let small = size * 0.9
+#let smaller = size * 0.85
+#let heading-sizes = (size * calc.pow(style.type.step, 3), size * style.type.step, size * 1.1)
 
 #let issued = paper.date.split("-").map(int)
 #set document(
@@ -20,45 +30,71 @@
   date: datetime(year: issued.at(0), month: issued.at(1), day: issued.at(2)),
 )
 #set text(
-  font: text-fonts, size: 9.5pt, fill: ink, lang: paper.language, number-type: "lining",
-  dir: if paper.direction == "rtl" { rtl } else { ltr },
+  font: text-fonts, size: size, fill: ink, lang: paper.language, number-type: "lining", hyphenate: true,
+  dir: if rtl-page { rtl } else { ltr },
 )
 #set text(region: paper.region) if "region" in paper
 #set par(leading: 0.62em, spacing: 0.9em, linebreaks: "optimized")
 #set list(marker: text(fill: quiet)[–], indent: 0pt, body-indent: 7pt, spacing: 0.75em)
+#set enum(numbering: number => text(fill: quiet, str(number) + "."), indent: 0pt, body-indent: 6pt, spacing: 0.75em)
 
 #let side(name) = if name == "end" { end } else { start }
+// Lengths at the start and end of a line, whichever way the page is written.
+#let sides(first, last) = if rtl-page { (right: first, left: last) } else { (left: first, right: last) }
+#let unbroken = text.with(hyphenate: false)
+#let tabular = text.with(number-width: "tabular", hyphenate: false)
 
 // Tells the proof where a section begins and ends: a link without a look.
 #let landmark(id, edge) = if proof {
   place(link("lumbix-section:" + edge + ":" + id, box(width: 1pt, height: 1pt)))
 }
+// A link of a private scheme makes a value a thing to click on the proof.
+#let clickable(it, body) = if proof and "value" in it { link("lumbix:" + it.value, body) } else { body }
 
 #let set-run(run) = {
   if run.kind == "break" { return linebreak() }
   if run.kind == "pageNumber" { return context counter(page).display() }
-  if run.kind == "pageCount" { return context str(counter(page).final().first()) }
+  if run.kind == "pageCount" { return context str(counter(page).final().first() + paper.annexPages) }
   let body = text(run.text)
   if run.at("bold", default: false) { body = text(weight: "semibold", body) }
   if run.at("italic", default: false) { body = text(style: "italic", body) }
+  if run.at("underline", default: false) { body = underline(offset: 2pt, stroke: 0.5pt, body) }
   if run.at("quiet", default: false) { body = text(fill: quiet, body) }
+  if "colour" in run { body = text(fill: if run.colour == "accent" { accent } else { rgb(run.colour) }, body) }
   if "fault" in run {
     body = highlight(fill: rgb("#fbeeeb"), extent: 2pt, text(fill: fault.at(run.fault), body))
   }
-  // A link of a private scheme makes the value a thing to click on the proof.
-  if proof and "value" in run { link("lumbix:" + run.value, body) } else { body }
+  if "link" in run and not proof { body = link(run.link, body) }
+  clickable(run, body)
 }
 #let set-runs(runs) = runs.map(set-run).join()
 
-#let tabular = text.with(number-width: "tabular")
+#let formats = ("image/svg+xml": "svg", "image/png": "png", "image/jpeg": "jpg")
+#let set-picture(it) = clickable(it, image(
+  "/assets/" + it.picture, format: formats.at(paper.pictures.at(it.picture)), width: it.width * 1pt, alt: it.alt,
+))
 
-#let set-cell(cell, column) = {
+// ---- tables ----
+
+#let looks = (
+  rules: (size: size, pad: 5pt, gap: 5pt, between: 0.4pt + rule, band: none, edge: 0pt, head: 0.9pt + ink),
+  bands: (size: size, pad: 5.5pt, gap: 5pt, between: none, band: tint, edge: 6pt, head: 0.9pt + accent),
+  dense: (size: size * 0.86, pad: 2.4pt, gap: 4pt, between: 0.25pt + rule, band: none, edge: 0pt, head: 0.6pt + ink),
+)
+
+#let set-cell(cell, column, row, look) = {
+  if "picture" in cell { return set-picture(cell.picture) }
   let body = set-runs(cell.runs)
-  if column.align == "end" { body = tabular(body) }
-  body
-  if "detail" in cell and cell.detail != none {
-    block(above: 3.6pt, below: 0pt, text(size: 8pt, fill: quiet, set-runs(cell.detail)))
+  if column.align == "end" or column.width == "content" { body = tabular(body) }
+  let part = row.at("part", default: false)
+  if part { body = text(fill: quiet, body) }
+  let whole = {
+    body
+    if "detail" in cell {
+      block(above: 3.6pt, below: 0pt, text(size: look.size * 0.85, fill: quiet, set-runs(cell.detail)))
+    }
   }
+  if part and column.width == "rest" { pad(..sides(11pt, 0pt), whole) } else { whole }
 }
 
 // How many rows the unseen first cell spans that holds rows of a group together: the heading with the first row, the
@@ -77,7 +113,13 @@
   spans
 }
 
-#let set-table(it) = {
+#let words-in(row) = row.cells.map(cell => (cell.runs + cell.at("detail", default: ())).map(run => if run.kind == "text" { run.text.len() } else { 0 }).sum(default: 0)).sum(default: 0)
+// Rows of fewer words than this are never taller than a page.
+#let many-words = 1400
+#let carried = state("carried", none)
+
+#let set-table(it, room: none) = {
+  let look = looks.at(it.style)
   let columns = it.columns
   let last = columns.len() - 1
   let grouped = it.sections.any(section => "heading" in section)
@@ -86,66 +128,106 @@
   let held(span) = if not grouped or span == 0 { () } else {
     (table.cell(rowspan: span, breakable: false, inset: 0pt, []),)
   }
+  let whole = it.sections.map(section => section.rows).flatten()
+  let carries = "carry" in it and whole.len() > 1
+  let end-sum = if carries { whole.last().at("carried", default: none) }
+  // A row with the running sum, where a page ends or begins in the middle of the table; nothing elsewhere.
+  let sum-row(words, shown) = {
+    let place = it.carry.column
+    let said(body) = context { let sum = carried.get(); if shown(sum) { block(inset: (y: look.pad), body(sum)) } }
+    if grouped { (table.cell(inset: 0pt, []),) }
+    if place > 0 { (table.cell(colspan: place, align: end, inset: (x: look.gap, y: 0pt), said(_ => text(fill: quiet, style: "italic", words))),) }
+    (table.cell(align: end, inset: (x: 0pt, y: 0pt), said(sum => tabular(style: "italic", sum))),)
+    if place < last { (table.cell(colspan: last - place, inset: 0pt, []),) }
+  }
+  // A row is kept whole unless it is taller than a page; only one of many words can be.
+  let breaks(row) = room != none and words-in(row) > many-words and measure(
+    width: room.width * 0.5, row.cells.enumerate().map(((at, cell)) => set-cell(cell, columns.at(at), row, look)).join(parbreak()),
+  ).height > room.height
+  set text(size: look.size)
+  if carries { carried.update(none) }
   table(
     columns: (0pt,) * lead + columns.map(column => if column.width == "rest" { 1fr } else { auto }),
     align: (start,) * lead + columns.map(column => side(column.align) + top),
     stroke: none,
-    inset: (x, y) => (
-      left: if x == lead { 0pt } else { 5pt }, right: if x == last + lead { 0pt } else { 5pt },
-      top: if y == 0 { 3pt } else { 5pt }, bottom: if y == 0 { 4pt } else { 5.5pt },
+    inset: (x, y) => sides(if x == lead { look.edge } else { look.gap }, if x == last + lead { look.edge } else { look.gap }) + (
+      top: if y == 0 { 3pt } else { look.pad }, bottom: if y == 0 { 4pt } else { look.pad + 0.5pt },
     ),
     table.header(
       repeat: true,
       ..held(1),
-      ..columns.map(column => text(size: 8.5pt, weight: "semibold", set-runs(column.heading))),
-      table.hline(stroke: 0.9pt + ink),
+      ..columns.map(column => unbroken(
+        size: look.size * 0.9, weight: "semibold", fill: if it.style == "bands" { accent } else { ink }, set-runs(column.heading),
+      )),
+      table.hline(stroke: look.head),
+      ..if carries { sum-row(it.carry.brought, sum => sum != none) },
     ),
-    ..it.sections.map(section => {
+    ..it.sections.enumerate().map(((which, section)) => {
+      let above = it.sections.slice(0, which).map(section => section.rows.len()).sum(default: 0)
       let spans = holds(section)
       let headed = "heading" in section
       let before = if headed { 1 } else { 0 }
       let parts = ()
       if headed {
         parts += held(spans.first())
-        parts.push(table.cell(colspan: last + 1, breakable: false, inset: (left: 0pt, top: 11pt, bottom: 4pt), text(
-          font: heading-fonts, size: 10.5pt, weight: "semibold", set-runs(section.heading),
+        parts.push(table.cell(colspan: last + 1, breakable: false, inset: sides(look.edge, 0pt) + (top: look.pad * 2.2, bottom: 4pt), unbroken(
+          font: heading-fonts, size: look.size * 1.1, weight: "semibold", set-runs(section.heading),
         )))
         parts.push(table.hline(stroke: 0.4pt + rule))
       }
       for (at, row) in section.rows.enumerate() {
+        let fill = if look.band != none and calc.even(above + at) { look.band }
+        let may-break = breaks(row)
         parts += held(spans.at(at + before))
-        parts += row.enumerate().map(((index, cell)) => table.cell(breakable: false, set-cell(cell, columns.at(index))))
-        parts.push(table.hline(stroke: 0.4pt + rule))
+        parts += row.cells.enumerate().map(((index, cell)) => table.cell(breakable: may-break, fill: fill, {
+          if index == 0 and carries { carried.update(row.at("carried", default: none)) }
+          set-cell(cell, columns.at(index), row, look)
+        }))
+        if look.between != none { parts.push(table.hline(stroke: look.between)) }
       }
       if "subtotal" in section and section.subtotal != none {
+        if look.between == none { parts.push(table.hline(stroke: 0.4pt + accent)) }
         parts += held(spans.last())
-        parts.push(table.cell(colspan: last, align: end, text(fill: quiet, set-runs(section.subtotal.label))))
-        parts.push(table.cell(align: end, tabular(text(weight: "semibold", set-runs(section.subtotal.value)))))
-        parts.push(table.hline(stroke: 0.6pt + ink))
+        if last > 0 { parts.push(table.cell(colspan: last, align: end, text(fill: quiet, set-runs(section.subtotal.label)))) }
+        parts.push(table.cell(align: end, tabular(weight: "semibold", set-runs(section.subtotal.value))))
+        parts.push(table.hline(stroke: 0.6pt + if it.style == "bands" { accent } else { ink }))
       }
       parts
     }).flatten(),
+    ..if carries { (table.footer(repeat: true, ..sum-row(it.carry.forward, sum => sum != end-sum)),) } else if look.between == none {
+      (table.hline(stroke: look.head),)
+    },
   )
 }
+
+#let set-grid(it) = table(
+  columns: it.widths.map(width => width * 1fr),
+  align: start + top,
+  stroke: none,
+  inset: (x, y) => sides(if x == 0 { 0pt } else { 6pt }, 0pt) + (top: 4.5pt, bottom: 5pt),
+  ..if it.header {
+    (table.header(..it.rows.first().map(cell => text(size: small, weight: "semibold", set-runs(cell))), table.hline(stroke: 0.9pt + ink)),)
+  },
+  ..it.rows.slice(if it.header { 1 } else { 0 }).map(row => row.map(set-runs) + (table.hline(stroke: 0.4pt + rule),)).flatten(),
+)
 
 #let set-signature(it) = block(breakable: false, above: 34pt, grid(
   columns: (1fr, 74pt), column-gutter: 14pt, row-gutter: 4pt,
   line(length: 100%, stroke: 0.5pt + ink), line(length: 100%, stroke: 0.5pt + ink),
-  text(size: 8pt, fill: quiet, set-runs(it.label)), text(size: 8pt, fill: quiet, set-runs(it.date)),
+  text(size: smaller, fill: quiet, set-runs(it.label)), text(size: smaller, fill: quiet, set-runs(it.date)),
 ))
 
 #let set-totals(it) = align(end, block(width: 52%, above: 10pt, {
-  let last = it.rows.len() - 1
+  set text(hyphenate: false)
   table(
     columns: (1fr, auto),
     align: (start + bottom, end + bottom),
     stroke: none,
-    inset: (x, y) => (
-      left: if x == 0 { 0pt } else { 8pt }, right: 0pt,
+    inset: (x, y) => sides(if x == 0 { 0pt } else { 8pt }, 0pt) + (
       top: if it.rows.at(y).emphasis { 6.5pt } else { 4.5pt }, bottom: if it.rows.at(y).emphasis { 6.5pt } else { 4.5pt },
     ),
     ..it.rows.enumerate().map(((index, row)) => {
-      let look = if row.emphasis { text.with(size: 12.5pt, weight: "semibold") } else { text.with() }
+      let look = if row.emphasis { text.with(size: size * 1.32, weight: "semibold") } else { text.with() }
       let line = if row.emphasis { 0.9pt + ink } else { 0.4pt + rule }
       (
         if row.emphasis { table.hline(stroke: 0.9pt + ink) },
@@ -157,40 +239,85 @@
   )
 }))
 
-#let set-block(it) = {
+// ---- blocks ----
+
+#let set-heading(it) = {
+  let level = it.level - 1
+  show heading: set text(
+    font: heading-fonts, size: heading-sizes.at(level), weight: "semibold", tracking: (-0.012em, 0pt, 0pt).at(level), hyphenate: false,
+  )
+  show heading: set block(above: (0pt, 18pt, 14pt).at(level), below: (13pt, 7.5pt, 6.5pt).at(level), sticky: true)
+  heading(level: it.level, outlined: true, bookmarked: true, set-runs(it.runs))
+}
+
+#let set-paragraph(it) = {
+  let look = it.at("look", default: "plain")
+  let body = align(side(it.align), par(set-runs(it.runs)))
+  if look == "quiet" { text(fill: quiet, size: small, body) }
+  else if look == "small" { text(fill: quiet, size: smaller, body) }
+  else if look == "lead" { set par(leading: 0.68em); text(size: size * 1.16, body) }
+  else { body }
+}
+
+// In a hanging composition running text stands in a narrower column, and its headings beside it.
+#let hangs = style.composition == "hanging"
+#let hang = 26%
+#let is-text(it) = it.kind == "paragraph" or it.kind == "list"
+
+// Blocks one after the other, each set by `set-block`; a heading that hangs shares its row with what follows.
+#let sequence(blocks, set-block, hanging: false) = {
+  let parts = ()
+  let at = 0
+  while at < blocks.len() {
+    let it = blocks.at(at)
+    let next = blocks.at(at + 1, default: none)
+    if hanging and it.kind == "heading" and it.level > 1 and next != none and is-text(next) {
+      parts.push(block(above: 16pt, grid(
+        columns: (hang - 12pt, 1fr), column-gutter: 12pt,
+        { show heading: set block(above: 0pt, below: 0pt); set-heading(it) }, set-block(next),
+      )))
+      at += 2
+    } else {
+      parts.push(set-block(it, hanging: hanging))
+      at += 1
+    }
+  }
+  parts.join(parbreak())
+}
+
+#let set-block(it, hanging: false) = {
+  let nested(blocks) = sequence(blocks, set-block, hanging: hanging)
+  let column(body) = if hanging { pad(..sides(hang, 0pt), body) } else { body }
   if it.kind == "paragraph" {
-    let look = it.at("look", default: "plain")
-    let body = align(side(it.align), par(set-runs(it.runs)))
-    if look == "quiet" { text(fill: quiet, size: 8.5pt, body) }
-    else if look == "small" { text(fill: quiet, size: 8pt, body) }
-    else { body }
+    if hanging and it.align == "start" { column(set-paragraph(it)) } else { set-paragraph(it) }
   } else if it.kind == "heading" {
-    let level = it.level - 1
-    show heading: set text(font: heading-fonts, size: (21pt, 12.5pt, 10.5pt).at(level), weight: "semibold", tracking: (-0.012em, 0pt, 0pt).at(level))
-    show heading: set block(above: (0pt, 18pt, 14pt).at(level), below: (10pt, 6.5pt, 6pt).at(level), sticky: true)
-    heading(level: it.level, outlined: true, bookmarked: true, set-runs(it.runs))
+    set-heading(it)
   } else if it.kind == "list" {
-    list(..it.items.map(set-runs))
+    column(if "start" in it { enum(start: it.start, ..it.items.map(set-runs)) } else { list(..it.items.map(set-runs)) })
   } else if it.kind == "table" {
-    set-table(it)
+    if it.sections.any(section => section.rows.any(row => words-in(row) > many-words)) {
+      layout(room => set-table(it, room: (width: room.width, height: 200mm)))
+    } else { set-table(it) }
+  } else if it.kind == "grid" {
+    column(set-grid(it))
   } else if it.kind == "totals" {
     set-totals(it)
   } else if it.kind == "section" {
     landmark(it.source, "start")
-    it.blocks.map(set-block).join(parbreak())
+    nested(it.blocks)
     landmark(it.source, "end")
   } else if it.kind == "keep" {
     // Space above a block's first heading is lost at the block's edge, so the block takes it over.
     let headed = it.blocks.len() > 0 and it.blocks.first().kind == "heading"
-    block(breakable: false, width: 100%, above: if headed { 18pt } else { auto }, it.blocks.map(set-block).join(parbreak()))
+    block(breakable: false, width: 100%, above: if headed { 18pt } else { auto }, nested(it.blocks))
   } else if it.kind == "columns" {
     set par(spacing: 0.62em)
     grid(
       columns: it.widths.map(width => width * 1fr), column-gutter: 14pt,
-      ..it.columns.map(blocks => blocks.map(set-block).join(parbreak())),
+      ..it.columns.map(blocks => sequence(blocks, set-block)),
     )
   } else if it.kind == "picture" {
-    image("/assets/" + it.picture, format: "svg", width: it.width * 1pt, alt: it.alt)
+    column(align(side(it.align), set-picture(it)))
   } else if it.kind == "pageBreak" {
     pagebreak(weak: true)
   } else if it.kind == "signature" {
@@ -201,15 +328,23 @@
     v(it.height * 1pt)
   }
 }
-#let set-blocks(blocks) = blocks.map(set-block).join(parbreak())
+
+#let set-blocks(blocks, hanging: false) = sequence(blocks, set-block, hanging: hanging)
+
+// ---- pages ----
 
 #let margins = paper.page.margins
 #let set-footer(blocks) = { line(length: 100%, stroke: 0.4pt + rule); v(-4pt); set-blocks(blocks) }
+#let watermark = if "watermark" in paper {
+  place(center + horizon, rotate(-52deg, text(
+    size: 110pt, weight: "semibold", fill: ink.transparentize(91%), hyphenate: false, paper.watermark,
+  )))
+}
 
 #set page(
   paper: if paper.page.size == "letter" { "us-letter" } else { paper.page.size },
   flipped: paper.page.at("landscape", default: false),
-  margin: (top: margins.top * 1mm + 5mm, right: margins.right * 1mm, bottom: margins.bottom * 1mm, left: margins.left * 1mm),
+  margin: sides(margins.left * 1mm, margins.right * 1mm) + (top: margins.top * 1mm + 5mm, bottom: margins.bottom * 1mm),
   header-ascent: 8mm,
   footer-descent: 8mm,
 )
@@ -223,7 +358,8 @@
     header: context if counter(page).get().first() > 1 { set-blocks(paper.followingHeader) },
     footer: context set-footer(paper.footer),
   ) if mode == "print"
+  set page(foreground: watermark) if watermark != none
   block(above: 0pt, below: 20pt, move(dy: -8mm, block(width: 100%, set-blocks(paper.header))))
   v(-8mm)
-  set-blocks(paper.body)
+  set-blocks(paper.body, hanging: hangs)
 }

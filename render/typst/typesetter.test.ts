@@ -5,18 +5,19 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { compose } from '../../core/compose/compose';
 import { demoRecords } from '../../demo/crm/index';
-import { houseStyles, templates } from '../../demo/shipped';
+import { shipped } from '../../demo/shipped';
 import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { Typesetter } from './typesetter';
 
+const { templates } = shipped;
 const typesetter = new Typesetter(join(process.cwd(), '.build/press'));
 const folder = mkdtempSync(join(tmpdir(), 'lumbix-pages-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
 const CONTEXT = {
   schema: demoSchema,
-  houseStyle: houseStyles[0]!,
+  pins: shipped,
   issueDate: '2026-11-23',
   edition: 'en',
   plan: 'file',

@@ -1,7 +1,8 @@
-import { NodeCompiler } from '@myriaddreamin/typst-ts-node-compiler';
+import { NodeCompiler, type CompileDocArgs, type NodeTypstDocument } from '@myriaddreamin/typst-ts-node-compiler';
+import type { PdfStandard } from '../../core/template/template';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Assets, ComposedBlock, ComposedDocument, Run } from '../../core/compose/document';
+import type { Asset, Assets, ComposedBlock, ComposedDocument, Run } from '../../core/compose/document';
 
 /**
  * The pages of a proof. Every value is an SVG link to `lumbix:` and its id; a section begins and ends at a link to
@@ -45,14 +46,22 @@ export class Typesetter {
   readonly #folder: string;
 
   /**
-   * The document as a tagged PDF. Nothing stays in the cache, so memory does not grow with the number of documents.
+   * The document as a tagged PDF, by a standard for archives or for accessibility if one is asked for. Nothing stays in the cache, so memory does not grow with the number of documents.
    * @throws TypesettingError
    */
-  pdf(document: ComposedDocument, assets: Assets): Uint8Array {
+  pdf(document: ComposedDocument, assets: Assets, standard?: PdfStandard): Uint8Array {
     this.#place(document, assets);
-    const pdf = this.#compiler.pdf(this.#arguments('print'), { creationTimestamp: Date.parse(document.date) / 1000 });
-    this.#compiler.evictCache(0);
-    return pdf;
+    const options = {
+      creationTimestamp: Date.parse(document.date) / 1000,
+      pdfStandard: standard?.slice('pdf/'.length),
+    };
+    try {
+      return this.#compiler.pdf(this.#compiled(this.#arguments('print')), options);
+    } catch (problem) {
+      throw problem instanceof TypesettingError ? problem : new TypesettingError(String(problem));
+    } finally {
+      this.#compiler.evictCache(0);
+    }
   }
 
   /**
@@ -74,10 +83,33 @@ export class Typesetter {
     return { glyphs: body.glyphs + running.glyphs, pages, pageSize: { width, height } };
   }
 
+  /**
+   * Draws a picture for nothing, to learn whether it can be.
+   * @throws TypesettingError
+   */
+  tryPicture({ mediaType, bytes }: Asset): void {
+    const name = `tried.${FORMATS[mediaType]}`;
+    const picture = join(this.#folder, name);
+    this.#compiler.mapShadow(picture, Buffer.from(bytes));
+    try {
+      this.#compiler.plainSvg(this.#compiled({ mainFileContent: `#image("/${name}", width: 10pt)` }));
+    } finally {
+      this.#compiler.unmapShadow(picture);
+      this.#compiler.evictCache(0);
+    }
+  }
+
   #draw(mode: Mode): Drawing {
-    const compiled = this.#compiler.compile(this.#arguments(mode));
-    if (!compiled.result) throw new TypesettingError(reason(compiled.takeError()));
-    return readDrawing(this.#compiler.plainSvg(compiled.result), compiled.result.numOfPages);
+    const compiled = this.#compiled(this.#arguments(mode));
+    return readDrawing(this.#compiler.plainSvg(compiled), compiled.numOfPages);
+  }
+
+  #compiled(what: CompileDocArgs): NodeTypstDocument {
+    const compiled = this.#compiler.compile(what);
+    if (compiled.result) return compiled.result;
+    const problem = compiled.takeDiagnostics() ?? compiled.takeError();
+    const reasons = problem ? (this.#compiler.fetchDiagnostics(problem) as { message: string }[]) : [];
+    throw new TypesettingError(reasons.map(({ message }) => message).join('; ') || 'The page could not be set.');
   }
 
   #arguments(mode: Mode) {
@@ -85,9 +117,10 @@ export class Typesetter {
   }
 
   #place(document: ComposedDocument, assets: Assets): void {
-    this.#map('document.json', document);
+    const pictures = Object.fromEntries(Object.entries(assets).map(([hash, { mediaType }]) => [hash, mediaType]));
+    this.#map('document.json', { ...document, pictures });
     for (const [hash, asset] of Object.entries(assets)) {
-      this.#compiler.mapShadow(join(this.#folder, 'assets', hash), Buffer.from(asset.text));
+      this.#compiler.mapShadow(join(this.#folder, 'assets', hash), Buffer.from(asset.bytes));
     }
   }
 
@@ -96,14 +129,22 @@ export class Typesetter {
   }
 }
 
+const FORMATS: Readonly<Record<Asset['mediaType'], string>> = {
+  'image/svg+xml': 'svg',
+  'image/png': 'png',
+  'image/jpeg': 'jpg',
+  'application/pdf': 'pdf',
+};
+
 /** What document.typ is asked to set. */
 type Mode = 'print' | 'proof' | 'furniture';
 
 /** Running header and footer of each page, with the page's number in place of the page fields. */
 function furniture(document: ComposedDocument, pages: number): { header: ComposedBlock[]; footer: ComposedBlock[] }[] {
+  const counted = pages + document.annexPages;
   return Array.from({ length: pages }, (_, index) => ({
-    header: index === 0 ? [] : numbered(document.followingHeader, index + 1, pages),
-    footer: numbered(document.footer, index + 1, pages),
+    header: index === 0 ? [] : numbered(document.followingHeader, index + 1, counted),
+    footer: numbered(document.footer, index + 1, counted),
   }));
 }
 
@@ -124,10 +165,6 @@ function breakable(key: string, value: unknown): unknown {
   return value.replace(UNBROKEN, (word) =>
     [...new Intl.Segmenter().segment(word)].map(({ segment }) => segment).join('\u200b'),
   );
-}
-
-function reason(problem: unknown): string {
-  return problem instanceof Error ? problem.message : String(problem ?? 'The page could not be set.');
 }
 
 /** The typesetter's one tall picture, taken apart. Lengths in points. */

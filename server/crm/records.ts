@@ -132,7 +132,8 @@ function snapshot(schema: CrmSchema, type: string, entity: Entity, paths: PathTr
   const known = schema.records.types[type]?.fields ?? {};
   const fields: Record<string, FieldValue> = {};
   for (const name of paths.fields) {
-    if (known[name] && name in entity) fields[name] = fieldValue(schema, type, known[name], entity);
+    if (known[name]?.type === 'image') fields[name] = pictureField(entity, name);
+    else if (known[name] && name in entity) fields[name] = fieldValue(schema, type, known[name], entity);
   }
   for (const [name, nested] of paths.related) {
     const target = known[name]?.target;
@@ -142,6 +143,15 @@ function snapshot(schema: CrmSchema, type: string, entity: Entity, paths: PathTr
     else fields[name] = isEntity(value) ? snapshot(schema, target, value, nested) : null;
   }
   return { type, id: String(entity.id), version: entity['@odata.etag'] as string | undefined, fields };
+}
+
+/** Where a picture is read, by OData's links for streams; null where the record has none. */
+function pictureField(entity: Entity, name: string): FieldValue {
+  const said = (term: string) => entity[`${name}@odata.${term}`] ?? entity[`${name}@${term}`];
+  const link = said('mediaReadLink');
+  if (typeof link !== 'string') return null;
+  const version = said('mediaEtag');
+  return { image: { link, ...(typeof version === 'string' && { version }) } };
 }
 
 function fieldValue(schema: CrmSchema, type: string, field: FieldSchema, entity: Entity): FieldValue {
@@ -168,6 +178,8 @@ function fieldValue(schema: CrmSchema, type: string, field: FieldSchema, entity:
       return { datetime: String(raw) };
     case 'choices':
       return { choices: (raw as unknown[]).map(String) };
+    case 'rich':
+      return { rich: String(raw) };
     case 'boolean':
       return raw === true;
     default:
@@ -194,6 +206,7 @@ function stored(schema: CrmSchema, type: string, name: string, value: FieldValue
   if ('date' in value) return value.date;
   if ('datetime' in value) return value.datetime;
   if ('choices' in value) return value.choices;
+  if ('rich' in value) return value.rich;
   throw new CrmError('refused', `“${name}” is a relation and cannot be set here.`);
 }
 

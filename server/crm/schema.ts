@@ -83,7 +83,10 @@ function propertyField(property: XmlNode): FieldSchema {
     label: label(property, name),
     type: fieldType(property, allowed !== undefined),
     nullable: attribute(property, 'Nullable') !== 'false',
-    readonly: name === 'id' || annotation(property, 'Core.V1.Computed') !== undefined,
+    readonly:
+      name === 'id' ||
+      annotation(property, 'Core.V1.Computed') !== undefined ||
+      attribute(property, 'Type') === 'Edm.Stream',
     ...(allowed ? { allowed } : {}),
   };
 }
@@ -93,7 +96,11 @@ function fieldType(property: XmlNode, closed: boolean): FieldType {
   if (type === 'Collection(Edm.String)') return 'choices';
   if (annotation(property, 'Measures.V1.ISOCurrency')) return 'money';
   if (storage(property).percentPoints) return 'percent';
+  const media = annotation(property, 'Core.V1.MediaType');
+  if (media && attribute(media, 'String') === 'text/html') return 'rich';
   switch (type) {
+    case 'Edm.Stream':
+      return 'image';
     case 'Edm.Boolean':
       return 'boolean';
     case 'Edm.Date':

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { customType, date, index, integer, jsonb, numeric, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'; // prettier-ignore
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { UsedValues } from '../../core/record/used';
-import type { HouseStyle, Template } from '../../core/template/template';
+import type { Clause, HouseStyle, Pins, Template, TemplateFile } from '../../core/template/template';
 import type { Workings } from '../../core/formula/workings';
 import type { Composition } from '../../core/compose/composition';
 
@@ -16,6 +16,24 @@ export const houseStyles = pgTable('house_styles', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
   body: jsonb('body').$type<HouseStyle>().notNull(),
+});
+
+export const clauses = pgTable('clauses', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  body: jsonb('body').$type<Clause>().notNull(),
+});
+
+/** Pictures and PDF files that were looked over, each once, by the SHA-256 of their bytes. */
+export const assets = pgTable('assets', {
+  sha256: text('sha256').primaryKey(),
+  mediaType: text('media_type').$type<TemplateFile['mediaType']>().notNull(),
+  /** Of a picture, in pixels. */
+  width: integer('width'),
+  height: integer('height'),
+  /** Of a PDF. */
+  pages: integer('pages'),
+  bytes: bytea('bytes').notNull(),
 });
 
 export const templates = pgTable('templates', {
@@ -35,8 +53,8 @@ export const templateVersions = pgTable(
     templateId: text('template_id').notNull(),
     version: integer('version').notNull(),
     body: jsonb('body').$type<Template>().notNull(),
-    /** The house style as it was when the version was published. */
-    houseStyle: jsonb('house_style').$type<HouseStyle>().notNull(),
+    /** House styles and clauses as they were when the version was published. */
+    pins: jsonb('pins').$type<Pins>().notNull(),
     publishedAt: at('published_at').notNull().defaultNow(),
     /** Whether it came with Lumbix, or was made here. */
     origin: text('origin').$type<'shipped' | 'made'>().notNull().default('shipped'),

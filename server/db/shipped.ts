@@ -1,50 +1,74 @@
 import { eq, max } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
-import type { HouseStyle, Template } from '../../core/template/template';
+import { clausesOf, houseStylesOf } from '../../core/template/assemble';
+import type { Clause, HouseStyle, Pins, Template } from '../../core/template/template';
+import { withFilesKept, type Keeping } from '../assets';
 import type { Connection } from './database';
-import { houseStyles, series, templates, templateVersions } from './schema';
+import { clauses, houseStyles, series, templates, templateVersions } from './schema';
 
 const SERIES = [
   ['quote', 'Quotes', 'Q'],
   ['proposal', 'Proposals', 'P'],
+  ['order', 'Order confirmations', 'O'],
+  ['agreement', 'Agreements', 'A'],
+  ['delivery', 'Delivery notes', 'D'],
   ['invoice', 'Invoices', 'I'],
+  ['credit', 'Credit notes', 'C'],
 ].map(([id, label, letter]) => ({
   id: id!,
   label: label!,
   formula: `"${letter}-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)`,
 }));
 
+/** What comes with Lumbix. */
+export interface Shipped {
+  houseStyles: readonly HouseStyle[];
+  clauses: readonly Clause[];
+  templates: readonly Template[];
+}
+
 /**
- * Puts the shipped house styles, templates and series into the database. A template that is there already gets a new
- * version only where the shipped file differs from the last one shipped, so nothing that documents were made from
+ * Puts the shipped house styles, clauses, templates and series into the database. A template that is there already
+ * gets a new version only where what was shipped differs from the last time, so nothing that documents were made from
  * changes; and one that was changed here stays the one that documents are produced from.
  */
-export async function loadShipped(connection: Connection, styles: HouseStyle[], shipped: Template[]): Promise<void> {
+export async function loadShipped({ database: connection, press }: Keeping, shipped: Shipped): Promise<void> {
   await connection.insert(series).values(SERIES).onConflictDoNothing();
-  for (const style of styles) {
-    const values = { id: style.id, name: style.name, body: style };
+  for (const body of shipped.houseStyles) {
+    const values = { id: body.id, name: body.name, body };
     await connection.insert(houseStyles).values(values).onConflictDoUpdate({ target: houseStyles.id, set: values });
   }
-  for (const template of shipped) {
-    const style = styles.find(({ id }) => id === template.houseStyle);
-    if (!style)
-      throw new Error(
-        `The template ${template.id} asks for the house style ${template.houseStyle}, which is not there.`,
-      );
-    await publish(connection, template, style);
+  for (const body of shipped.clauses) {
+    const values = { id: body.id, name: body.name, body };
+    await connection.insert(clauses).values(values).onConflictDoUpdate({ target: clauses.id, set: values });
+  }
+  for (const template of shipped.templates) {
+    const taken = await withFilesKept({ database: connection, press }, template);
+    await publish(connection, taken, pinsOf(taken, shipped));
   }
 }
 
-async function publish(connection: Connection, template: Template, houseStyle: HouseStyle): Promise<void> {
+/** The house styles and clauses that a template refers to. @throws Error naming one that is not there. */
+export function pinsOf(template: Template, { houseStyles: styles, clauses: all }: Omit<Shipped, 'templates'>): Pins {
+  const pinned = <Kept extends { id: string }>(ids: readonly string[], kept: readonly Kept[], what: string) =>
+    ids.map((id) => {
+      const found = kept.find((each) => each.id === id);
+      if (!found) throw new Error(`The template ${template.name} asks for the ${what} “${id}”, which is not there.`);
+      return found;
+    });
+  return {
+    houseStyles: pinned(houseStylesOf(template), styles, 'house style'),
+    clauses: pinned(clausesOf(template), all, 'clause'),
+  };
+}
+
+async function publish(connection: Connection, template: Template, pins: Pins): Promise<void> {
   const versions = await connection.select().from(templateVersions).where(eq(templateVersions.templateId, template.id));
   const newest = versions.sort((a, b) => b.version - a.version);
   const lastShipped = newest.find(({ origin }) => origin === 'shipped');
-  const same =
-    lastShipped &&
-    canonicalJson(lastShipped.body) === canonicalJson(template) &&
-    canonicalJson(lastShipped.houseStyle) === canonicalJson(houseStyle);
+  const same = lastShipped && canonicalJson([lastShipped.body, lastShipped.pins]) === canonicalJson([template, pins]);
   if (same) return;
-  const id = await addVersion(connection, template, houseStyle, 'shipped');
+  const id = await addVersion(connection, template, pins, 'shipped');
   if (newest[0]?.origin !== 'made') await makeCurrent(connection, template, id);
 }
 
@@ -52,7 +76,7 @@ async function publish(connection: Connection, template: Template, houseStyle: H
 export async function addVersion(
   connection: Connection,
   template: Template,
-  houseStyle: HouseStyle,
+  pins: Pins,
   origin: 'shipped' | 'made',
 ): Promise<string> {
   const id = uuidv7();
@@ -61,7 +85,7 @@ export async function addVersion(
     .from(templateVersions)
     .where(eq(templateVersions.templateId, template.id));
   const version = (newest?.version ?? 0) + 1;
-  await connection.insert(templateVersions).values({ id, templateId: template.id, version, body: template, houseStyle, origin }); // prettier-ignore
+  await connection.insert(templateVersions).values({ id, templateId: template.id, version, body: template, pins, origin }); // prettier-ignore
   return id;
 }
 

@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import type pg from 'pg';
+import type { Composition } from '../../core/compose/composition';
 import { freeFileName } from '../../core/compose/file-name';
 import { attach, listAttachments } from '../crm/attachments';
 import { CrmError } from '../crm/client';
 import type { Database } from '../db/database';
-import { documentFiles, documents, type DocumentState } from '../db/schema';
+import { documentFiles, documents, type DocumentState, type KeptComposition } from '../db/schema';
 import type { Press } from '../press/press';
 import { addEvent, tellChanged } from './events';
 import { pressJob, templateVersion } from './template';
@@ -86,7 +87,7 @@ async function render({ database, press }: FilingServices, document: StoredDocum
   if (!pdf || !workings)
     throw new Unfileable(composition.findings.find(({ severity }) => severity === 'stops')!.sentence);
   const taken = (await listAttachments(document.recordId)).map(({ name }) => name);
-  const { assets: _assets, ...kept } = composition;
+  const kept = keptComposition(composition);
   await database.transaction(async (transaction) => {
     const bytes = Buffer.from(pdf);
     await transaction
@@ -101,6 +102,15 @@ async function render({ database, press }: FilingServices, document: StoredDocum
     });
     await addEvent(transaction, document.id, 'rendered', `The PDF was set on ${pages(bytes)}.`);
   });
+}
+
+/** A composition as it is kept: without pictures, which are in the PDF, and without the password that opens it. */
+function keptComposition({ assets: _assets, output, ...kept }: Composition): Omit<KeptComposition, 'workings'> {
+  const { password: _password, ...protection } = output.protection ?? {};
+  return {
+    ...kept,
+    output: output.protection ? { ...output, protection: protection as typeof output.protection } : output,
+  };
 }
 
 /** rendered → attached: the CRM has confirmed that it holds the file. */

@@ -23,6 +23,8 @@ export interface FilingRequest {
   /** What the proof used, so that a change since can be told. */
   used: UsedValues;
   issueDate: string;
+  /** The edition that was looked at. */
+  edition?: string;
   /** Reasons for skipping findings that warn, by finding. */
   skipped: Record<string, string>;
 }
@@ -61,8 +63,8 @@ export async function beginFiling(
     );
 
   const { template } = published;
-  const snapshot = await readForTemplate(template, request.recordId);
-  const composition = await press.compose(await pressJob(database, published, snapshot));
+  const snapshot = await readForTemplate(services, published, request.recordId);
+  const composition = await press.compose(await pressJob(database, published, snapshot, { edition: request.edition }));
   await refuseChanged(request.used, composition, snapshot);
   refuseFindings(composition.findings, request.skipped);
 
@@ -87,7 +89,7 @@ export async function beginFiling(
       fileName: composition.fileName,
       templateId: template.id,
       templateVersionId: published.versionId,
-      edition: template.editions[0]!.id,
+      edition: composition.edition,
       plan: plan.id,
       amount: total?.value ?? null,
       currency: composition.currency,

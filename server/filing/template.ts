@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import type { HouseStyle, Template } from '../../core/template/template';
+import type { Pins, Template } from '../../core/template/template';
 import { usedPaths } from '../../core/template/paths';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { crmSchema } from '../crm/schema';
@@ -7,17 +7,19 @@ import { readRecord } from '../crm/records';
 import type { Connection } from '../db/database';
 import { templates, templateVersions } from '../db/schema';
 import { Problem } from '../problem';
+import { availableAssets, type Keeping } from '../assets';
+import { withPictures } from '../crm/pictures';
 import { registeredFor } from './registered';
 import type { ComposeContext } from '../../core/compose/compose';
 import { config, today } from '../config';
 import type { PressJob } from '../press/press';
 
-/** A published version of a template, with the house style it pins. */
+/** A published version of a template, with what it holds on to. */
 export interface PublishedTemplate {
   versionId: string;
   version: number;
   template: Template;
-  houseStyle: HouseStyle;
+  pins: Pins;
 }
 
 /** The version of a template that documents are produced from now. @throws Problem */
@@ -28,41 +30,49 @@ export async function currentTemplate(connection: Connection, templateId: string
     .innerJoin(templateVersions, eq(templates.currentVersion, templateVersions.id))
     .where(eq(templates.id, templateId));
   if (!row) throw new Problem(404, 'No such template', 'This template does not exist any more. Choose another one.');
-  const { id, version, body, houseStyle } = row.template_versions;
-  return { versionId: id, version, template: body, houseStyle };
+  const { id, version, body, pins } = row.template_versions;
+  return { versionId: id, version, template: body, pins };
 }
 
 /** The version that a document was made from. */
 export async function templateVersion(connection: Connection, versionId: string): Promise<PublishedTemplate> {
   const [row] = await connection.select().from(templateVersions).where(eq(templateVersions.id, versionId));
   if (!row) throw new Error(`The template version ${versionId} is gone.`);
-  return { versionId, version: row.version, template: row.body, houseStyle: row.houseStyle };
+  return { versionId, version: row.version, template: row.body, pins: row.pins };
 }
 
-/** Reads the record with exactly what the template uses, in one request. @throws CrmError */
-export async function readForTemplate(template: Template, recordId: string): Promise<RecordSnapshot> {
+/**
+ * Reads the record with exactly what the template uses, in one request, and the pictures it prints after it.
+ * @throws CrmError
+ */
+export async function readForTemplate(
+  keeping: Keeping,
+  { template, pins }: Pick<PublishedTemplate, 'template' | 'pins'>,
+  recordId: string,
+): Promise<RecordSnapshot> {
   const { records } = await crmSchema();
-  const paths = usedPaths(template, records);
+  const paths = usedPaths(template, pins, records);
   // Its name and its account's are what the register and the screens call it by.
   paths.fields.add('name');
-  return readRecord(template.record.type, recordId, paths);
+  return withPictures(keeping, await readRecord(template.record.type, recordId, paths));
 }
 
 /** What to compose: a template, a record, the circumstances, and what was filed for the record `before` a moment. */
 export async function pressJob(
   connection: Connection,
-  { template, houseStyle }: PublishedTemplate,
+  { template, pins }: PublishedTemplate,
   snapshot: RecordSnapshot,
-  circumstances: Partial<Pick<ComposeContext, 'issueDate' | 'edition' | 'plan' | 'number'>> = {},
+  circumstances: Partial<
+    Pick<ComposeContext, 'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial'>
+  > = {},
   before = new Date(),
 ): Promise<PressJob> {
   const { records: schema } = await crmSchema();
   const context: ComposeContext = {
     schema,
-    houseStyle,
+    pins,
     issueDate: today(),
-    edition: template.editions[0]!.id,
-    plan: template.plans[0]!.id,
+    available: await availableAssets(connection, template, snapshot),
     timeZone: config.timeZone,
     registered: await registeredFor(connection, snapshot.id, before),
     ...circumstances,

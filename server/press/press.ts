@@ -2,6 +2,8 @@ import Piscina from 'piscina';
 import { join } from 'node:path';
 import type { ComposeContext } from '../../core/compose/compose';
 import type { Composition } from '../../core/compose/composition';
+import type { LookedOver } from '../../core/files/look-over';
+import { RefusedFile } from '../../core/files/refused-file';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import type { Workings } from '../../core/formula/workings';
@@ -19,7 +21,9 @@ export type PressTask =
   | { task: 'compose'; job: PressJob }
   | { task: 'proof'; job: PressJob; key: string }
   | { task: 'explain'; job: PressJob; key: string; id: string }
-  | { task: 'print'; job: PressJob };
+  | { task: 'print'; job: PressJob }
+  | { task: 'thumbnail'; job: PressJob; width: number }
+  | { task: 'look over'; bytes: Uint8Array };
 
 export interface Proof {
   composition: Composition;
@@ -28,7 +32,7 @@ export interface Proof {
 
 export interface Print {
   composition: Composition;
-  /** How each figure and value came about; absent, as the PDF is, when a finding stops filing. */
+  /** How each figure and value came about; absent, as the PDF is, when a finding stops filing and it is no trial. */
   workings?: Record<string, Workings>;
   pdf?: Uint8Array;
 }
@@ -63,6 +67,18 @@ export class Press {
 
   print(job: PressJob): Promise<Print> {
     return this.#run<Print>({ task: 'print', job });
+  }
+
+  /** The first page as a PNG, this many pixels wide. */
+  thumbnail(job: PressJob, width: number): Promise<Uint8Array> {
+    return this.#run<Uint8Array>({ task: 'thumbnail', job, width });
+  }
+
+  /** What a file is, and whether it can be printed. @throws RefusedFile */
+  async lookOver(bytes: Uint8Array): Promise<LookedOver> {
+    const seen = await this.#run<LookedOver | { refused: string }>({ task: 'look over', bytes });
+    if ('refused' in seen) throw new RefusedFile(seen.refused);
+    return seen;
   }
 
   close(): Promise<void> {

@@ -2,8 +2,12 @@
 import { LRUCache } from 'lru-cache';
 import { workerData } from 'node:worker_threads';
 import { compose, composing, type Composing } from '../../core/compose/compose';
+import { lookOver, type LookedOver } from '../../core/files/look-over';
+import { RefusedFile } from '../../core/files/refused-file';
 import { mayFile } from '../../core/preflight/finding';
-import { Typesetter } from '../../render/typst/typesetter';
+import { printPdf } from '../../render/pdf/print';
+import { rasterised } from '../../render/png/thumbnail';
+import { Typesetter, TypesettingError } from '../../render/typst/typesetter';
 import type { PressJob, PressTask, Print, Proof } from './press';
 
 // piscina hands its own data over beside ours.
@@ -12,7 +16,8 @@ const typesetter = new Typesetter(pressFolder);
 /** The last proofs, to be explained. */
 const atHand = new LRUCache<string, Composing>({ max: 8 });
 
-export default function run(ordered: PressTask): unknown {
+export default async function run(ordered: PressTask): Promise<unknown> {
+  if (ordered.task === 'look over') return lookedOver(ordered.bytes);
   const { job } = ordered;
   switch (ordered.task) {
     case 'compose':
@@ -25,10 +30,28 @@ export default function run(ordered: PressTask): unknown {
       return composed(job, ordered.key).explain(ordered.id);
     case 'print': {
       const { composition, explainAll } = composing(job.template, job.snapshot, job.context);
-      if (!mayFile(composition.findings)) return { composition } satisfies Print;
-      const pdf = typesetter.pdf(composition.document, composition.assets);
+      if (!mayFile(composition.findings) && !job.context.trial) return { composition } satisfies Print;
+      const pdf = await printPdf(typesetter, composition);
       return { composition, workings: explainAll(), pdf } satisfies Print;
     }
+    case 'thumbnail': {
+      const { document, assets } = compose(job.template, job.snapshot, job.context);
+      return rasterised(typesetter.proof(document, assets), ordered.width);
+    }
+  }
+}
+
+/** What a file is; or why it is refused, since an error loses its kind on the way between threads. */
+async function lookedOver(bytes: Uint8Array): Promise<LookedOver | { refused: string }> {
+  try {
+    const seen = await lookOver(bytes);
+    if (seen.mediaType !== 'application/pdf') typesetter.tryPicture({ mediaType: seen.mediaType, bytes });
+    return seen;
+  } catch (problem) {
+    if (problem instanceof RefusedFile) return { refused: problem.message };
+    if (problem instanceof TypesettingError)
+      return { refused: 'The picture is damaged and cannot be drawn. Save it again.' };
+    throw problem;
   }
 }
 

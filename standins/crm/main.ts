@@ -1,6 +1,7 @@
 /** The simulated CRM as a process: `CRM_DATABASE_URL`, `CRM_PORT`, `CRM_CLIENT_ID`, `CRM_CLIENT_SECRET`, `LUMBIX_URL`. */
 import pg from 'pg';
 import { demoRecords } from '../../demo/crm/index';
+import { demoMedia } from '../../demo/crm/media';
 import { createCrm } from './server';
 import { Store } from './store';
 
@@ -11,6 +12,7 @@ const store = new Store(new pg.Pool({ connectionString: CRM_DATABASE_URL, max: 6
 store.pool.on('error', (problem) => process.stderr.write(`CRM stand-in: the database is away (${problem.message}).\n`));
 await store.prepare();
 if (await store.isEmpty()) {
+  await store.loadMedia(demoMedia());
   await store.load({
     Accounts: demoRecords.accounts as never,
     Contacts: demoRecords.contacts as never,

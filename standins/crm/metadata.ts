@@ -37,7 +37,7 @@ function entityType(type: EntityType): string {
   return `<EntityType Name="${type.name}"><Key><PropertyRef Name="id"/></Key>${properties.join('')}${navigations.join('')}${description(type.label)}</EntityType>`;
 }
 
-function property({ name, type, label, nullable, computed, currency, unit, allowed }: Property): string {
+function property({ name, type, label, nullable, computed, currency, unit, allowed, mediaType }: Property): string {
   const facets = type === 'Edm.Decimal' ? ' Precision="30" Scale="variable"' : '';
   const annotations = [
     description(label),
@@ -45,6 +45,7 @@ function property({ name, type, label, nullable, computed, currency, unit, allow
     currency ? `<Annotation Term="Org.OData.Measures.V1.ISOCurrency" Path="${currency}"/>` : '',
     unit ? `<Annotation Term="Org.OData.Measures.V1.Unit" String="${unit}"/>` : '',
     allowed ? allowedValues(allowed) : '',
+    mediaType ? `<Annotation Term="Org.OData.Core.V1.MediaType" String="${mediaType}"/>` : '',
   ];
   return `<Property Name="${name}" Type="${type}" Nullable="${nullable ?? false}"${facets}>${annotations.join('')}</Property>`;
 }

@@ -1,6 +1,6 @@
 /** What the simulated CRM keeps: its record types as an OData service would declare them. */
 export type PropertyType =
-  'Edm.String' | 'Edm.Decimal' | 'Edm.Boolean' | 'Edm.Date' | 'Edm.Int32' | 'Collection(Edm.String)';
+  'Edm.String' | 'Edm.Decimal' | 'Edm.Boolean' | 'Edm.Date' | 'Edm.Int32' | 'Collection(Edm.String)' | 'Edm.Stream';
 
 export interface Property {
   name: string;
@@ -13,6 +13,8 @@ export interface Property {
   /** UCUM unit; `%` says that 10 is ten percent. */
   unit?: string;
   allowed?: readonly string[];
+  /** What a text is written in, where it is more than a text. */
+  mediaType?: 'text/html';
 }
 
 /** A relation: to one record by a foreign key here, or to many by a foreign key there. */
@@ -47,6 +49,14 @@ const decimal = (name: string, label: string, more: Partial<Property> = {}): Pro
   ...more,
 });
 const date = (name: string, label: string): Property => ({ name, type: 'Edm.Date', label, nullable: true });
+/** A picture; what the record keeps is its name among the service's media. */
+const picture = (name: string, label: string): Property => ({
+  name,
+  type: 'Edm.Stream',
+  label,
+  nullable: true,
+  computed: true,
+});
 const ID: Property = { name: 'id', type: 'Edm.String', label: 'Identifier', computed: true };
 
 export const STAGES = [
@@ -73,7 +83,9 @@ export const ENTITY_TYPES: readonly EntityType[] = [
       text('glazing', 'Glazing', { allowed: ['toughened', 'double', 'polycarbonate'] }),
       text('snow_zone', 'Snow zone'), text('wind_zone', 'Wind zone'), text('site_address', 'Site address'),
       date('wanted_by', 'Wanted by'), text('incoterm', 'Incoterm'), text('order_number', 'Purchase-order number'),
-      text('quote_language', 'Quote language', { allowed: ['en', 'nl', 'es', 'ar'] }),
+      text('quote_language', 'Quote language', { allowed: ['en', 'nl', 'es', 'de', 'ar'] }),
+      text('brand', 'Brand', { allowed: ['Orrin & Vale', 'Little Vale'], nullable: false }), picture('site_photo', 'Site photo'),
+      text('scope_note', 'Scope note', { mediaType: 'text/html' }),
       { name: 'validity_days', type: 'Edm.Int32', label: 'Validity in days', nullable: true },
       decimal('deposit_percent', 'Deposit', { unit: '%' }), decimal('discount_percent', 'Discount', { unit: '%' }),
       decimal('discount_amount', 'Discount in money', { currency: 'currency' }),
@@ -105,7 +117,8 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     properties: [
       ID, text('sku', 'SKU'), text('name', 'Name', { nullable: false }), text('description', 'Description'), text('unit', 'Unit'),
       text('currency', 'Currency'), decimal('list_price', 'List price', { currency: 'currency' }), text('tax_category', 'Tax category'),
-      decimal('cost', 'Cost', { currency: 'currency' }), decimal('weight', 'Weight', { unit: 'kg' }),
+      decimal('cost', 'Cost', { currency: 'currency' }), decimal('weight', 'Weight', { unit: 'kg' }), picture('picture', 'Picture'),
+      text('name_nl', 'Name, Dutch'), text('name_es', 'Name, Spanish'), text('name_de', 'Name, German'), text('name_ar', 'Name, Arabic'),
     ],
     navigations: [],
   },
@@ -121,7 +134,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
       decimal('discount_amount', 'Discount in money', { currency: 'currency' }), decimal('unit_cost', 'Unit cost', { currency: 'currency' }),
       text('billing', 'Billing', { allowed: ['once', 'monthly', 'yearly'], nullable: false }),
       { name: 'term_months', type: 'Edm.Int32', label: 'Term in months', nullable: true },
-      text('part_of', 'Part of'), decimal('weight', 'Weight', { unit: 'kg' }),
+      text('part_of', 'Part of'), text('parts_shown', 'Parts shown', { allowed: ['indented', 'rolled up', 'hidden'] }), decimal('weight', 'Weight', { unit: 'kg' }),
     ],
     navigations: [
       { name: 'product', label: 'Product', target: 'Product', key: 'product_id', many: false },
@@ -142,6 +155,8 @@ export function refusal(property: Property, value: unknown): string | undefined 
     case 'Edm.String':
       if (typeof value !== 'string') return `${name} is a text.`;
       return allowed && !allowed.includes(value) ? `${name} is one of ${allowed.join(', ')}.` : undefined;
+    case 'Edm.Stream':
+      return `${name} is a picture: send it to its own address.`;
     case 'Edm.Decimal':
       return /^-?\d{1,20}(\.\d{1,10})?$/.test(String(value)) ? undefined : `${name} is a decimal number.`;
     case 'Edm.Int32':

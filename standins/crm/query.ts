@@ -128,8 +128,10 @@ export class Reading {
   /** A record as it leaves the service: selected properties, expanded relations. */
   async present(type: EntityType, record: StoredRecord, options: Options): Promise<Body> {
     const presented: Body = { '@odata.etag': etag(record), id: record.id };
-    for (const { name } of type.properties) {
-      if (!options.select || options.select.includes(name)) presented[name] = record.body[name] ?? null;
+    for (const { name, type: kind } of type.properties) {
+      if (options.select && !options.select.includes(name)) continue;
+      if (kind === 'Edm.Stream') Object.assign(presented, streamLinks(type, record, name));
+      else presented[name] = record.body[name] ?? null;
     }
     for (const [name, nested] of options.expand) {
       const navigation = type.navigations.find((each) => each.name === name);
@@ -165,6 +167,16 @@ export class Reading {
     );
     return new Map(loaded);
   }
+}
+
+/** Where a stream is read (OData JSON 4.01, 9): nothing where the record has none. */
+function streamLinks(type: EntityType, record: StoredRecord, name: string): Body {
+  const media = record.body[name];
+  if (typeof media !== 'string') return {};
+  return {
+    [`${name}@odata.mediaReadLink`]: `${type.set}('${record.id}')/${name}`,
+    [`${name}@odata.mediaEtag`]: `"${media}"`,
+  };
 }
 
 function readPath(

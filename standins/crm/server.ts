@@ -106,6 +106,7 @@ export function createCrm(options: CrmOptions): Server {
     const id = match[2]?.replaceAll("''", "'");
     if (!id) return collection(type, url);
     if (match[3] === 'attachments') return attachments(request, id);
+    if (type.properties.some((each) => each.name === match[3] && each.type === 'Edm.Stream')) return stream(type, id, match[3]!); // prettier-ignore
     if (match[3]) return relatedCollection(type, id, match[3], url);
     if (request.method === 'PATCH') return change(request, type, id);
     return entity(type, id, url);
@@ -130,6 +131,17 @@ export function createCrm(options: CrmOptions): Server {
     if (!record) throw new Refused(404, `There is no ${type.label.toLowerCase()} ${id}.`);
     const body = await new Reading(store).present(type, record, readOptions(url.searchParams));
     return { status: 200, body, headers: { ETag: etag(record) } };
+  }
+
+  async function stream(type: EntityType, id: string, name: string): Promise<Answer> {
+    const media = (await store.one(type.set, id))?.body[name];
+    const found = typeof media === 'string' ? await store.media(media) : undefined;
+    if (!found) throw new Refused(404, `${type.label} ${id} has no ${name}.`);
+    return {
+      status: 200,
+      body: found.content,
+      headers: { 'Content-Type': found.content_type, ETag: `"${String(media)}"` },
+    };
   }
 
   async function change(request: IncomingMessage, type: EntityType, id: string): Promise<Answer> {

@@ -27,6 +27,7 @@ const SCHEMA = `
     id uuid primary key, deal_id text not null, name text not null, content_type text not null, size integer not null,
     sha256 text not null, content bytea not null, created_at timestamptz not null default now());
   create index if not exists attachments_deal on attachments (deal_id);
+  create table if not exists media (name text primary key, content_type text not null, content bytea not null);
   create table if not exists repeatable_requests (
     id text primary key, status integer not null, location text, body text not null, received_at timestamptz not null default now());
 `;
@@ -51,6 +52,17 @@ export class Store {
         [set, JSON.stringify(bodies)],
       );
     }
+  }
+
+  async loadMedia(media: Readonly<Record<string, { type: string; content: Buffer }>>): Promise<void> {
+    for (const [name, { type, content }] of Object.entries(media)) {
+      await this.pool.query('insert into media (name, content_type, content) values ($1, $2, $3) on conflict do nothing', [name, type, content]); // prettier-ignore
+    }
+  }
+
+  async media(name: string): Promise<{ content_type: string; content: Buffer } | undefined> {
+    const { rows } = await this.pool.query('select content_type, content from media where name = $1', [name]);
+    return rows[0] as { content_type: string; content: Buffer } | undefined;
   }
 
   async all(set: string): Promise<StoredRecord[]> {

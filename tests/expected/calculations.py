@@ -1,4 +1,4 @@
-"""Totals of the ready-made calculations over every demo deal, worked out apart from Lumbix.
+"""Totals of the ready-made calculations over the demo's awkward deals, worked out apart from Lumbix.
 
 Reads the demo's records (tests/expected/records.ts prints them) from standard input and prints the expected figures:
 

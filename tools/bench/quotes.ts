@@ -2,13 +2,13 @@ import { compose, type ComposeContext } from '../../core/compose/compose';
 import type { Composition } from '../../core/compose/composition';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { HouseStyle, Template } from '../../core/template/template';
-import houseStyle from '../../demo/house-styles/orrin-vale.json';
+import { shipped } from '../../demo/shipped';
 import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
 import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 
 const context: ComposeContext = {
   schema: demoSchema,
-  houseStyle: houseStyle as HouseStyle,
+  pins: shipped,
   issueDate: '2026-11-23',
   edition: 'en',
   plan: 'file',

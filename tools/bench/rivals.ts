@@ -1,10 +1,12 @@
 import pdfmake from 'pdfmake';
 import type { Composition } from '../../core/compose/composition';
-import type { ComposedBlock, ComposedDocument, Run } from '../../core/compose/document';
+import type { Asset, ComposedBlock, ComposedDocument, Run } from '../../core/compose/document';
 
 /** The same content as a composed document, for other ways of setting it. */
 const plain = (runs: readonly Run[]) => runs.map((run) => (run.kind === 'text' ? run.text : '\n')).join('');
 const escape = (text: string) => text.replace(/[&<>]/g, (character) => `&#${character.charCodeAt(0)};`);
+
+const dataUrl = ({ mediaType, bytes }: Asset) => `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`;
 
 const FONTS = `${process.cwd()}/node_modules/@expo-google-fonts`;
 const face = (family: string, weight: number, file: string) =>
@@ -25,7 +27,7 @@ export function asHtml({ document, assets }: Composition): string {
         const rows = each.sections
           .flatMap(({ rows: all }) => all)
           .map((row) => {
-            const cells = row.map((cell, index) => {
+            const cells = row.cells.map((cell, index) => {
               const detail = cell.detail ? `<small>${escape(plain(cell.detail))}</small>` : '';
               return `<td class="${each.columns[index]!.align}">${escape(plain(cell.runs))}${detail}</td>`;
             });
@@ -46,7 +48,7 @@ export function asHtml({ document, assets }: Composition): string {
       case 'columns':
         return `<div class="columns">${each.columns.map((column) => `<div>${column.map(block).join('')}</div>`).join('')}</div>`;
       case 'picture':
-        return `<div style="width:${each.width}pt">${assets[each.picture]!.text}</div>`;
+        return `<img style="width:${each.width}pt" src="${dataUrl(assets[each.picture]!)}">`;
       default:
         return '';
     }
@@ -93,7 +95,7 @@ export async function withPdfmake(document: ComposedDocument): Promise<Buffer> {
         const rows = each.sections
           .flatMap(({ rows: all }) => all)
           .map((row) =>
-            row.map((cell, index) => {
+            row.cells.map((cell, index) => {
               const alignment = each.columns[index]!.align === 'end' ? 'right' : 'left';
               const runs = { text: plain(cell.runs), alignment };
               return cell.detail ? { stack: [runs, { text: plain(cell.detail), fontSize: 8 }] } : runs;

@@ -11,7 +11,7 @@ const EXAMPLES: Record<string, string> = {
   SUM: '1,453.80 EUR', PRODUCT: '0.855', COUNT: '1', COUNTA: '0', AVERAGE: '4.833333333333', MIN: '48.50 EUR', MAX: '620.00 EUR',
   MEDIAN: '3', ROUND: '12.35', ROUNDUP: '12.35', ROUNDDOWN: '12.34', TRUNC: '−7', INT: '−8', ABS: '12.5', SIGN: '−1', MOD: '2',
   QUOTIENT: '3', CEILING: '48', FLOOR: '36', MROUND: '17.15', POWER: '1.061208', SQRT: '2.5', IF: 'btw', IFS: 'small',
-  SWITCH: 'rail pipe', CHOOSE: 'middle', AND: 'yes', OR: 'yes', XOR: 'yes', ISBLANK: 'yes', TEXT: 'Monday 23 November 2026',
+  SWITCH: 'rail pipe', CHOOSE: 'middle', AND: 'yes', OR: 'yes', XOR: 'yes', ISBLANK: 'yes', TEXT: 'Monday 23 November 2026', LABEL: 'Subtotal', QUOTE: '“Marlow Fen”',
   VALUE: '12.5', CONCATENATE: 'house 3', TEXTJOIN: 'Vent motor, Fitting, Rain sensor', LEFT: 'glass', RIGHT: 'house', MID: 'hou',
   LEN: '10', TRIM: 'fern house', UPPER: 'VENT', LOWER: 'vent', PROPER: 'Fern House', SUBSTITUTE: 'a-b/c', REPLACE: 'vent 14',
   REPT: '========', EXACT: 'no', FIND: '6', SEARCH: '6', DATE: '30 November 2026', TODAY: '23 November 2026', YEAR: '2,026',

@@ -1,6 +1,7 @@
 import { Decimal } from '../../money/decimal';
 import { formatDayPattern, formatMomentPattern, isDateStyle } from '../date';
 import { formatNumberPattern } from '../number-pattern';
+import { quoted, phrase } from '../../words/phrases';
 import { boundedText } from '../operators';
 import { BOOLEAN, NUMBER, TEXT as TEXT_TYPE } from '../type';
 import { boolean, error, formatValue, number, percent, text, typeWords, type Value } from '../value';
@@ -230,4 +231,7 @@ const TEXT = declared(
   },
 );
 
-export const TEXTS = [TEXT, VALUE, CONCATENATE, TEXTJOIN, LEFT, RIGHT, MID, LEN, TRIM, UPPER, LOWER, PROPER, SUBSTITUTE, REPLACE, REPT, EXACT, FIND, SEARCH]; // prettier-ignore
+const LABEL = declared('LABEL', [WORDS], 'A word of the trade in the document’s language: “Qty”, “Net”, “Valid until”, “reverse charge”. Itself where Lumbix has no translation.', 'LABEL("Subtotal")', ([value], { locale }) => text(phrase(textOf(value), locale))); // prettier-ignore
+const QUOTE = declared('QUOTE', [WORDS], 'A text in the quotation marks of the document’s language.', 'QUOTE("Marlow Fen")', ([value], { locale }) => boundedText(quoted(textOf(value), locale))); // prettier-ignore
+
+export const TEXTS = [TEXT, VALUE, LABEL, QUOTE, CONCATENATE, TEXTJOIN, LEFT, RIGHT, MID, LEN, TRIM, UPPER, LOWER, PROPER, SUBSTITUTE, REPLACE, REPT, EXACT, FIND, SEARCH]; // prettier-ignore

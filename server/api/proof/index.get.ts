@@ -5,6 +5,6 @@ import { proofQuery } from '../../requests';
 import { services } from '../../services';
 
 export default route(async (event) => {
-  const { deal, template } = await proofQuery.validate(getQuery(event));
-  return proofDocument(await services(), deal, template);
+  const { deal, template, ...forced } = await proofQuery.validate(getQuery(event));
+  return proofDocument(await services(), deal, template, forced);
 });

@@ -1,0 +1,270 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import { collectReads, figuresUnder, itemsOf, type Cell } from '../formula/cell';
+import { asCondition } from '../formula/functions';
+import type { Row } from '../formula/row';
+import type { Sheet } from '../formula/sheet';
+import { error, formatValue, sentence, type Value, type ValueFormat } from '../formula/value';
+import { workingsOf, type Workings } from '../formula/workings';
+import type { Finding } from '../preflight/finding';
+import { splitPlaceholders } from '../template/placeholders';
+import type { PrintedValue } from './composition';
+import type { Asset, Assets, PlacedPicture, Run } from './document';
+
+/** A value that is to be printed. */
+export interface ValueRequest {
+  id: string;
+  formula: string;
+  /** Id of the block it stands in. */
+  block: string;
+  row?: Row;
+  format?: ValueFormat;
+  mayBeBlank?: boolean;
+}
+
+/** How large a picture may be, in points. */
+export interface PictureBox {
+  width: number;
+  height?: number;
+  alt: string;
+}
+
+/**
+ * The state of one composition: evaluates what is to be printed, and notes what was printed where, what was read for
+ * it and what is wrong with it. The composing of blocks stands in functions of their own that ask it.
+ */
+export class Compositor {
+  readonly findings: Finding[] = [];
+  readonly values: Record<string, PrintedValue> = {};
+  readonly used = new Map<string, string>();
+  readonly leftOut: { block: string; note: string }[] = [];
+  readonly assets: Record<string, Asset> = {};
+  /** Cells that someone may want explained, by their ids. */
+  readonly #explainable = new Map<string, Cell>();
+
+  constructor(
+    readonly sheet: Sheet,
+    readonly locale: string,
+    /** Bytes of the files and pictures that may be printed. */
+    readonly available: Assets,
+  ) {}
+
+  /** The outcome of a condition; what counts as used is the outcome, not the fields it looked at. */
+  chooses(id: string, formula: string, block: string, row?: Row): boolean {
+    const key = keyOf(id, row);
+    const cell = this.sheet.evaluate(`when ${key}`, formula, row);
+    const holds = asCondition(cell.value);
+    if (typeof holds !== 'boolean') {
+      this.fault(holds, block);
+      return false;
+    }
+    this.used.set(`when ${key}`, String(holds));
+    return holds;
+  }
+
+  /** A value that decides something and is not printed itself. Its outcome counts as used. */
+  decides(id: string, formula: string, block: string, row?: Row): Value {
+    const key = keyOf(id, row);
+    const { value } = this.sheet.evaluate(`choice ${key}`, formula, row);
+    this.fault(value, block);
+    this.used.set(`choice ${key}`, formatValue(value, 'en'));
+    return value;
+  }
+
+  /** The rows that a block prints for; what is no list is a finding. */
+  rows(id: string, list: string, label: string, row?: Row): Row[] {
+    const cell = this.sheet.evaluate(keyOf(id, row), list, row);
+    collectReads(cell, this.used);
+    if (cell.value.type === 'list')
+      return cell.value.items.flatMap((item) => (item.type === 'record' ? [item.row] : []));
+    this.fault(cell.value.type === 'error' ? cell.value : error(`“${label}” is not over a list.`), id);
+    return [];
+  }
+
+  /** Evaluates one value that is printed here, noting what it read and where it stands. */
+  read({ id, formula, block, row }: ValueRequest): { key: string; value: Value } {
+    const key = keyOf(id, row);
+    const cell = this.sheet.evaluate(key, formula, row);
+    collectReads(cell, this.used);
+    this.values[key] = { block, workings: this.explained(this.#behind(cell)) };
+    this.#refuseInternal(cell, block, key);
+    return { key, value: cell.value };
+  }
+
+  /** Evaluates and prints one value in the words of the edition. */
+  print(request: ValueRequest): Run[] {
+    const { key, value } = this.read(request);
+    if (value.type === 'error') {
+      this.fault(value, request.block, key);
+      return [{ kind: 'text', text: 'error', value: key, fault: 'error' }];
+    }
+    if (value.type === 'blank') return this.#blank(value, request, key);
+    return brokenLines({ kind: 'text', text: formatValue(value, this.locale, request.format), value: key });
+  }
+
+  #blank(value: Extract<Value, { type: 'blank' }>, { mayBeBlank, block }: ValueRequest, key: string): Run[] {
+    if (mayBeBlank) return [];
+    this.findings.push({
+      id: `missing ${value.path ?? key}`,
+      severity: 'stops',
+      title: sentence(value.cause.replace(/^the .+? has /, '')),
+      sentence: `${sentence(value.place ? `${value.place}: ${value.cause}` : value.cause)}, but it is printed here. Set it on the deal.`,
+      block,
+      values: [key],
+      path: value.path,
+      workings: this.values[key]!.workings,
+    });
+    return [{ kind: 'text', text: '\u00a0\u00a0\u00a0\u00a0', value: key, fault: 'blank' }];
+  }
+
+  /** Text with placeholders as runs, so that each value of it leads back to where it came from. */
+  placed(id: string, source: string, block: string, row?: Row): Run[] {
+    return splitPlaceholders(source).flatMap((part, position): Run[] =>
+      part.kind === 'text'
+        ? brokenLines({ kind: 'text', text: part.text })
+        : this.print({ id: `${id} ${position}`, formula: part.formula, block, row }),
+    );
+  }
+
+  /** Text with placeholders as plain text. A fault in one is a finding. */
+  placedText(id: string, source: string, block: string): string {
+    return this.placed(id, source, block).map((run) => (run.kind === 'text' ? run.text : ' ')).join(''); // prettier-ignore
+  }
+
+  /** The text of a formula that is printed in another form than words; undefined, with a finding, where it has none. */
+  textOf(request: ValueRequest): string | undefined {
+    const runs = this.print(request);
+    if (runs.some((run) => run.kind === 'text' && run.fault)) return undefined;
+    return runs.map((run) => (run.kind === 'text' ? run.text : '\n')).join('');
+  }
+
+  /** The picture that a formula gives. Without one nothing is printed; that it is missing is a finding. */
+  picture(request: ValueRequest, box: PictureBox): PlacedPicture | undefined {
+    const { key, value } = this.read(request);
+    if (value.type === 'image' && value.picture.sha256 && this.available[value.picture.sha256]) {
+      return { ...this.#fitted(value.picture.sha256, value.picture, box), value: key };
+    }
+    if (value.type === 'blank' && request.mayBeBlank) return undefined;
+    if (value.type === 'error') this.fault(value, request.block, key);
+    else this.#missingPicture(value, request, key);
+    return undefined;
+  }
+
+  #missingPicture(value: Value, { block }: ValueRequest, key: string): void {
+    const reason =
+      value.type === 'image'
+        ? (value.picture.refused ?? 'The picture was not read from the CRM.')
+        : value.type === 'blank'
+          ? `${sentence(value.place ? `${value.place}: ${value.cause}` : value.cause)}.`
+          : 'A picture is printed here, but the formula gives something else.';
+    this.findings.push({
+      id: `picture ${reason}`,
+      severity: 'warns',
+      title: 'A picture is missing',
+      sentence: `${reason} Nothing is printed in its place.`,
+      block,
+      values: [key],
+      path: value.type === 'image' || value.type === 'blank' ? value.path : undefined,
+    });
+  }
+
+  /** A picture of the template's own, by its hash. */
+  ownPicture(sha256OfBytes: string, size: { width?: number; height?: number }, box: PictureBox): PlacedPicture {
+    return this.#fitted(sha256OfBytes, size, box);
+  }
+
+  #fitted(hash: string, size: { width?: number; height?: number }, box: PictureBox): PlacedPicture {
+    const asset = this.available[hash];
+    if (asset) this.assets[hash] = asset;
+    const { width: across, height: down } = size;
+    const limit = box.height !== undefined && across && down ? (box.height * across) / down : Infinity;
+    return { picture: hash, width: Math.min(box.width, limit), alt: box.alt };
+  }
+
+  /** Keeps a drawn picture among the document's assets; gives its hash. */
+  drawn(svg: string): string {
+    const bytes = utf8ToBytes(svg);
+    const hash = bytesToHex(sha256(bytes));
+    this.assets[hash] = { mediaType: 'image/svg+xml', bytes };
+    return hash;
+  }
+
+  /** Notes an error as a finding; other values are none. */
+  fault(value: Value, block: string, key?: string): void {
+    if (value.type !== 'error') return;
+    this.findings.push({
+      id: value.path ? `missing ${value.path}` : `error ${value.message}`,
+      severity: 'stops',
+      title: value.path ? 'A value is missing' : 'A figure cannot be computed',
+      sentence: value.message.endsWith('.') ? value.message : `${value.message}.`,
+      block,
+      values: key ? [key] : [],
+      path: value.path,
+      workings: key && this.values[key]?.workings,
+    });
+  }
+
+  /** Internal figures (cost, margin) never reach the page, not even through another formula of the page. */
+  #refuseInternal(cell: Cell, block: string, key: string): void {
+    const internal = figuresUnder(cell).find(({ figure }) => figure?.internal);
+    if (!internal) return;
+    this.findings.push({
+      id: `internal ${internal.figure!.name}`,
+      severity: 'stops',
+      title: 'An internal figure is printed',
+      sentence: `“${internal.figure!.label}” is internal and must not be printed. Take it off the page.`,
+      block,
+      values: [key],
+    });
+  }
+
+  /** For a value that is nothing but one figure, that figure: its workings are what a person wants to see. */
+  #behind(cell: Cell): Cell {
+    const { expression } = cell;
+    if (expression?.kind !== 'name' && expression?.kind !== 'member') return cell;
+    const [only, other] = itemsOf(cell.through);
+    return only?.figure && !other && cell.value === only.value ? only : cell;
+  }
+
+  /** Notes that a cell can be explained; gives the id of its workings. */
+  explained(cell: Cell): string {
+    this.#explainable.set(cell.id, cell);
+    return cell.id;
+  }
+
+  explain(id: string): Workings | undefined {
+    const cell = this.#explainable.get(id) ?? this.#allExplainable().get(id);
+    return cell && workingsOf(cell, this.sheet, this.locale);
+  }
+
+  explainAll(): Record<string, Workings> {
+    const all = [...this.#allExplainable()];
+    return Object.fromEntries(all.map(([id, cell]) => [id, workingsOf(cell, this.sheet, this.locale)]));
+  }
+
+  /** Every printed value's cell and the figures it leads to, in turn. */
+  #allExplainable(): Map<string, Cell> {
+    const found = new Map(this.#explainable);
+    const waiting = [...found.values()];
+    for (let cell = waiting.pop(); cell; cell = waiting.pop()) {
+      for (const figure of figuresUnder(cell)) {
+        if (found.has(figure.id)) continue;
+        found.set(figure.id, figure);
+        waiting.push(figure);
+      }
+    }
+    return found;
+  }
+}
+
+/** A value's id, told apart by the item it is printed for. */
+const keyOf = (id: string, row: Row | undefined): string => (row ? `${id} ${row.path}` : id);
+
+/** Line ends in a value print as line ends. */
+export function brokenLines(run: Extract<Run, { kind: 'text' }>): Run[] {
+  const lines = run.text.split(/\r\n|[\n\r\u2028\u2029]/);
+  return lines.flatMap((line, position): Run[] => {
+    const printed: Run[] = line === '' ? [] : [{ ...run, text: line }];
+    return position === 0 ? printed : [{ kind: 'break' }, ...printed];
+  });
+}

@@ -1,0 +1,75 @@
+import { PDFDocument } from '@cantoo/pdf-lib';
+import { strFromU8 } from 'fflate';
+import { imageSize } from 'image-size';
+import type { TemplateFile } from '../template/template';
+import { RefusedFile } from './refused-file';
+import { lookOverSvg } from './svg';
+
+/** What a file is, as far as its own bytes say. */
+export type LookedOver = Omit<TemplateFile, 'sha256' | 'content'>;
+
+const LARGEST_FILE = 20 * 1024 * 1024;
+/** Pixels along one side, and in all: what is larger prints no sharper and fills the memory. */
+const LONGEST_SIDE = 10_000;
+const MOST_PIXELS = 40_000_000;
+const MOST_PAGES = 500;
+
+/**
+ * Tells what kind of file this is by its own bytes, whatever its name says, and whether it is fit to be printed.
+ * @throws RefusedFile
+ */
+export async function lookOver(bytes: Uint8Array): Promise<LookedOver> {
+  if (bytes.length === 0) throw new RefusedFile('The file is empty. Choose another one.');
+  if (bytes.length > LARGEST_FILE) throw new RefusedFile('The file is larger than 20 MB. Make it smaller first.');
+  if (startsWith(bytes, 0x25, 0x50, 0x44, 0x46)) return lookOverPdf(bytes);
+  if (startsWith(bytes, 0x89, 0x50, 0x4e, 0x47)) return { mediaType: 'image/png', ...pngSize(bytes) };
+  if (startsWith(bytes, 0xff, 0xd8, 0xff)) return { mediaType: 'image/jpeg', ...jpegSize(bytes) };
+  if (startsWith(bytes, 0x50, 0x4b)) throw new RefusedFile('This is a ZIP archive, not a picture. Unpack it and choose what is inside.'); // prettier-ignore
+  return { mediaType: 'image/svg+xml', ...lookOverSvg(strFromU8(bytes)) };
+}
+
+function pngSize(bytes: Uint8Array): { width: number; height: number } {
+  // A whole PNG ends in its IEND chunk (ISO/IEC 15948, 11.2.5): length 0, type, checksum.
+  const end = String.fromCharCode(...bytes.subarray(-8, -4));
+  if (end !== 'IEND') throw new RefusedFile('The picture is cut off: the end of the PNG is missing. Save it again.');
+  return pixels(bytes, 'PNG');
+}
+
+function jpegSize(bytes: Uint8Array): { width: number; height: number } {
+  const tail = bytes.subarray(-64);
+  const ends = tail.some((byte, at) => byte === 0xff && tail[at + 1] === 0xd9);
+  if (!ends) throw new RefusedFile('The picture is cut off: the end of the JPEG is missing. Save it again.');
+  return pixels(bytes, 'JPEG');
+}
+
+function pixels(bytes: Uint8Array, kind: string): { width: number; height: number } {
+  let size: { width: number; height: number };
+  try {
+    size = imageSize(bytes);
+  } catch {
+    throw new RefusedFile(`The ${kind} is damaged: its size cannot be read. Save it again.`);
+  }
+  const { width, height } = size;
+  if (width < 1 || height < 1) throw new RefusedFile(`The ${kind} has no pixels. Choose another picture.`);
+  if (Math.max(width, height) > LONGEST_SIDE || width * height > MOST_PIXELS)
+    throw new RefusedFile(`The picture has ${width} × ${height} pixels. Make it smaller: 10,000 along a side and 40 million in all are enough for any page.`); // prettier-ignore
+  return { width, height };
+}
+
+async function lookOverPdf(bytes: Uint8Array): Promise<LookedOver> {
+  let pages: number;
+  try {
+    const document = await PDFDocument.load(bytes, { updateMetadata: false });
+    pages = document.getPageCount();
+  } catch (problem) {
+    const locked = problem instanceof Error && /encrypt/i.test(problem.message);
+    throw new RefusedFile(locked ? 'The PDF is protected by a password. Choose one without.' : 'The PDF is damaged and cannot be read. Save it again.'); // prettier-ignore
+  }
+  if (pages < 1) throw new RefusedFile('The PDF has no pages.');
+  if (pages > MOST_PAGES) throw new RefusedFile(`The PDF has ${pages} pages; ${MOST_PAGES} at most can be joined.`);
+  return { mediaType: 'application/pdf', pages };
+}
+
+function startsWith(bytes: Uint8Array, ...wanted: number[]): boolean {
+  return wanted.every((byte, at) => bytes[at] === byte);
+}

@@ -1,0 +1,83 @@
+import { createHash } from 'node:crypto';
+import { inArray } from 'drizzle-orm';
+import type { Assets } from '../core/compose/document';
+import {
+  isRecord,
+  isRecordList,
+  type FieldValue,
+  type PictureField,
+  type RecordSnapshot,
+} from '../core/record/snapshot';
+import type { Template, TemplateFile } from '../core/template/template';
+import type { Connection } from './db/database';
+import { assets } from './db/schema';
+import type { Press } from './press/press';
+
+/** Where files are kept, and who looks them over. */
+export interface Keeping {
+  database: Connection;
+  press: Press;
+}
+
+/** SHA-256 in hexadecimal. */
+export function sha256(bytes: Uint8Array): string {
+  return createHash('sha256').update(bytes).digest('hex');
+}
+
+/**
+ * Looks a picture or PDF over and keeps it, once however often it comes.
+ * @throws RefusedFile with the reason in a sentence.
+ */
+export async function keepAsset({ database, press }: Keeping, bytes: Uint8Array): Promise<TemplateFile> {
+  const file = await press.lookOver(bytes);
+  const kept = { sha256: sha256(bytes), ...file };
+  await database.insert(assets).values({ ...kept, bytes: Buffer.from(bytes) }).onConflictDoNothing(); // prettier-ignore
+  return kept;
+}
+
+/** A template whose files' bytes are kept among the assets, as they are in the database. @throws RefusedFile */
+export async function withFilesKept(keeping: Keeping, template: Template): Promise<Template> {
+  if (!template.files) return template;
+  const files: Record<string, TemplateFile> = {};
+  for (const [name, file] of Object.entries(template.files)) {
+    files[name] = file.content === undefined ? file : await keepAsset(keeping, Buffer.from(file.content, 'base64'));
+  }
+  return { ...template, files };
+}
+
+/** A template with its files inside, as it is taken out. */
+export async function withFilesInside(connection: Connection, template: Template): Promise<Template> {
+  if (!template.files) return template;
+  const known = await read(connection, Object.values(template.files).map((file) => file.sha256)); // prettier-ignore
+  const files = Object.entries(template.files).map(([name, file]): [string, TemplateFile] => {
+    const asset = known[file.sha256];
+    return [name, asset ? { ...file, content: Buffer.from(asset.bytes).toString('base64') } : file];
+  });
+  return { ...template, files: Object.fromEntries(files) };
+}
+
+/** The bytes of everything that a document of this template over this record may print. */
+export function availableAssets(connection: Connection, template: Template, snapshot: RecordSnapshot): Promise<Assets> {
+  const own = Object.values(template.files ?? {}).map((file) => file.sha256);
+  const pictures = picturesIn(snapshot).flatMap((picture) => picture.sha256 ?? []);
+  return read(connection, [...new Set([...own, ...pictures])]);
+}
+
+async function read(connection: Connection, hashes: readonly string[]): Promise<Assets> {
+  if (hashes.length === 0) return {};
+  const rows = await connection
+    .select()
+    .from(assets)
+    .where(inArray(assets.sha256, [...hashes]));
+  return Object.fromEntries(rows.map(({ sha256: hash, mediaType, bytes }) => [hash, { mediaType, bytes: new Uint8Array(bytes) }])); // prettier-ignore
+}
+
+/** Every picture of a record and of what is related to it. */
+export function picturesIn(snapshot: RecordSnapshot): PictureField[] {
+  return Object.values(snapshot.fields).flatMap((value: FieldValue): PictureField[] => {
+    if (value === null || typeof value !== 'object') return [];
+    if (isRecordList(value)) return value.flatMap(picturesIn);
+    if (isRecord(value)) return picturesIn(value);
+    return 'image' in value ? [value.image] : [];
+  });
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "template_versions" DROP COLUMN "house_style";
