@@ -1,12 +1,30 @@
 import type { Clause, HouseStyle, Template } from '../core/template/template';
+import complaints from './clauses/complaints.json';
+import termsOfSale from './clauses/terms-of-sale.json';
+import titleAndRisk from './clauses/title-and-risk.json';
+import littleVale from './house-styles/little-vale.json';
 import orrinVale from './house-styles/orrin-vale.json';
+import creditNote from './templates/credit-note.json';
+import deliveryNote from './templates/delivery-note.json';
 import depositInvoice from './templates/deposit-invoice.json';
+import finalInvoice from './templates/final-invoice.json';
 import fullProposal from './templates/full-proposal.json';
 import glasshouseQuote from './templates/glasshouse-quote.json';
+import orderConfirmation from './templates/order-confirmation.json';
+import serviceAgreement from './templates/service-agreement.json';
 
 /** The house styles, clauses and templates that come with Lumbix. */
 export const shipped = {
-  houseStyles: [orrinVale] as HouseStyle[],
-  clauses: [] as Clause[],
-  templates: [glasshouseQuote, fullProposal, depositInvoice] as unknown as Template[],
+  houseStyles: [orrinVale, littleVale] as HouseStyle[],
+  clauses: [termsOfSale, titleAndRisk, complaints] as unknown as Clause[],
+  templates: [
+    glasshouseQuote,
+    fullProposal,
+    orderConfirmation,
+    serviceAgreement,
+    deliveryNote,
+    depositInvoice,
+    finalInvoice,
+    creditNote,
+  ] as unknown as Template[],
 };

@@ -79,7 +79,7 @@
 #let looks = (
   rules: (size: size, pad: 5pt, gap: 5pt, between: 0.4pt + rule, band: none, edge: 0pt, head: 0.9pt + ink),
   bands: (size: size, pad: 5.5pt, gap: 5pt, between: none, band: tint, edge: 6pt, head: 0.9pt + accent),
-  dense: (size: size * 0.86, pad: 2.4pt, gap: 4pt, between: 0.25pt + rule, band: none, edge: 0pt, head: 0.6pt + ink),
+  dense: (size: size * 0.86, pad: 3.4pt, gap: 4.5pt, between: 0.25pt + rule, band: none, edge: 0pt, head: 0.6pt + ink),
 )
 
 #let set-cell(cell, column, row, look) = {
@@ -91,7 +91,7 @@
   let whole = {
     body
     if "detail" in cell {
-      block(above: 3.6pt, below: 0pt, text(size: look.size * 0.85, fill: quiet, set-runs(cell.detail)))
+      block(above: 4.2pt, below: 0pt, text(size: look.size * 0.85, fill: quiet, set-runs(cell.detail)))
     }
   }
   if part and column.width == "rest" { pad(..sides(11pt, 0pt), whole) } else { whole }
@@ -211,7 +211,7 @@
   ..it.rows.slice(if it.header { 1 } else { 0 }).map(row => row.map(set-runs) + (table.hline(stroke: 0.4pt + rule),)).flatten(),
 )
 
-#let set-signature(it) = block(breakable: false, above: 34pt, grid(
+#let set-signature(it) = block(breakable: false, inset: (top: 34pt), grid(
   columns: (1fr, 74pt), column-gutter: 14pt, row-gutter: 4pt,
   line(length: 100%, stroke: 0.5pt + ink), line(length: 100%, stroke: 0.5pt + ink),
   text(size: smaller, fill: quiet, set-runs(it.label)), text(size: smaller, fill: quiet, set-runs(it.date)),
