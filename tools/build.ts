@@ -13,7 +13,7 @@ const FONTS: readonly [font: string, file: string, cuts: readonly string[]][] = 
   ['source-sans-3', 'SourceSans3', ['400Regular', '400Regular_Italic', '600SemiBold', '600SemiBold_Italic', '700Bold']],
   ['source-serif-4', 'SourceSerif4', ['400Regular', '400Regular_Italic', '600SemiBold', '600SemiBold_Italic']],
   ['noto-sans', 'NotoSans', ['400Regular', '400Regular_Italic', '600SemiBold']],
-  ['noto-sans-arabic', 'NotoSansArabic', ['400Regular', '600SemiBold']],
+  ['ibm-plex-sans-arabic', 'IBMPlexSansArabic', ['400Regular', '600SemiBold']],
   ['noto-emoji', 'NotoEmoji', ['400Regular']],
 ];
 

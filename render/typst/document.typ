@@ -13,8 +13,8 @@
 #let accent = rgb(style.colours.accent)
 #let rule = rgb(style.colours.rule)
 #let tint = rgb(style.colours.tint)
-#let text-fonts = (style.fonts.text, "Noto Sans", "Noto Sans Arabic", "Noto Emoji")
-#let heading-fonts = (style.fonts.headings, "Noto Sans", "Noto Sans Arabic", "Noto Emoji")
+#let text-fonts = (style.fonts.text, "Noto Sans", "IBM Plex Sans Arabic", "Noto Emoji")
+#let heading-fonts = (style.fonts.headings, "Noto Sans", "IBM Plex Sans Arabic", "Noto Emoji")
 #let fault = (error: rgb("#a93f2e"), blank: rgb("#a93f2e"))
 
 // The type scale: running text, two smaller sizes for what is beside it, and headings each a step larger.
@@ -38,7 +38,10 @@
 #set list(marker: text(fill: quiet)[–], indent: 0pt, body-indent: 7pt, spacing: 0.75em)
 #set enum(numbering: number => text(fill: quiet, str(number) + "."), indent: 0pt, body-indent: 6pt, spacing: 0.75em)
 
-#let side(name) = if name == "end" { end } else { start }
+// Physical sides, since a line of nothing but a Latin name would begin on the left of an Arabic page.
+#let side(name) = if (name == "end") == rtl-page { left } else { right }
+// In tables, figures stand on the right on every page: their digits run from left to right in Arabic too.
+#let cell-side(name) = if name == "end" { right } else { side("start") }
 // Lengths at the start and end of a line, whichever way the page is written.
 #let sides(first, last) = if rtl-page { (right: first, left: last) } else { (left: first, right: last) }
 #let unbroken = text.with(hyphenate: false)
@@ -51,11 +54,17 @@
 // A link of a private scheme makes a value a thing to click on the proof.
 #let clickable(it, body) = if proof and "value" in it { link("lumbix:" + it.value, body) } else { body }
 
+#let zero-space = "\u{200b}"
+#let right-to-left = regex("[\u{0590}-\u{08ff}\u{fb1d}-\u{fdff}\u{fe70}-\u{fefc}]")
+
 #let set-run(run) = {
   if run.kind == "break" { return linebreak() }
   if run.kind == "pageNumber" { return context counter(page).display() }
   if run.kind == "pageCount" { return context str(counter(page).final().first() + paper.annexPages) }
-  let body = text(run.text)
+  // A zero-width space in the text itself would end up in what is copied from the page, so it is a space of no width.
+  let body = if run.text.contains(zero-space) { run.text.split(zero-space).map(text).join(h(0pt)) } else { text(run.text) }
+  // A value keeps its own direction among words that run the other way.
+  if "value" in run and run.text.contains(right-to-left) != rtl-page { body = text(dir: if rtl-page { ltr } else { rtl }, body) }
   if run.at("bold", default: false) { body = text(weight: "semibold", body) }
   if run.at("italic", default: false) { body = text(style: "italic", body) }
   if run.at("underline", default: false) { body = underline(offset: 2pt, stroke: 0.5pt, body) }
@@ -137,7 +146,7 @@
     let said(body) = context { let sum = carried.get(); if shown(sum) { block(inset: (y: look.pad), body(sum)) } }
     if grouped { (table.cell(inset: 0pt, []),) }
     if place > 0 { (table.cell(colspan: place, align: end, inset: (x: look.gap, y: 0pt), said(_ => text(fill: quiet, style: "italic", words))),) }
-    (table.cell(align: end, inset: (x: 0pt, y: 0pt), said(sum => tabular(style: "italic", sum))),)
+    (table.cell(align: right, inset: (x: 0pt, y: 0pt), said(sum => tabular(style: "italic", sum))),)
     if place < last { (table.cell(colspan: last - place, inset: 0pt, []),) }
   }
   // A row is kept whole unless it is taller than a page; only one of many words can be.
@@ -148,7 +157,7 @@
   if carries { carried.update(none) }
   table(
     columns: (0pt,) * lead + columns.map(column => if column.width == "rest" { 1fr } else { auto }),
-    align: (start,) * lead + columns.map(column => side(column.align) + top),
+    align: (start,) * lead + columns.map(column => cell-side(column.align) + top),
     stroke: none,
     inset: (x, y) => sides(if x == lead { look.edge } else { look.gap }, if x == last + lead { look.edge } else { look.gap }) + (
       top: if y == 0 { 3pt } else { look.pad }, bottom: if y == 0 { 4pt } else { look.pad + 0.5pt },
@@ -189,7 +198,7 @@
         if look.between == none { parts.push(table.hline(stroke: 0.4pt + accent)) }
         parts += held(spans.last())
         if last > 0 { parts.push(table.cell(colspan: last, align: end, text(fill: quiet, set-runs(section.subtotal.label)))) }
-        parts.push(table.cell(align: end, tabular(weight: "semibold", set-runs(section.subtotal.value))))
+        parts.push(table.cell(align: right, tabular(weight: "semibold", set-runs(section.subtotal.value))))
         parts.push(table.hline(stroke: 0.6pt + if it.style == "bands" { accent } else { ink }))
       }
       parts
@@ -221,7 +230,7 @@
   set text(hyphenate: false)
   table(
     columns: (1fr, auto),
-    align: (start + bottom, end + bottom),
+    align: (start + bottom, right + bottom),
     stroke: none,
     inset: (x, y) => sides(if x == 0 { 0pt } else { 8pt }, 0pt) + (
       top: if it.rows.at(y).emphasis { 6.5pt } else { 4.5pt }, bottom: if it.rows.at(y).emphasis { 6.5pt } else { 4.5pt },
@@ -271,14 +280,17 @@
   while at < blocks.len() {
     let it = blocks.at(at)
     let next = blocks.at(at + 1, default: none)
+    // What introduces a table stays with it.
+    let introduces(place) = blocks.at(place, default: (kind: none)).kind == "table"
     if hanging and it.kind == "heading" and it.level > 1 and next != none and is-text(next) {
-      parts.push(block(above: 16pt, grid(
+      parts.push(block(above: 16pt, sticky: introduces(at + 2), grid(
         columns: (hang - 12pt, 1fr), column-gutter: 12pt,
         { show heading: set block(above: 0pt, below: 0pt); set-heading(it) }, set-block(next),
       )))
       at += 2
     } else {
-      parts.push(set-block(it, hanging: hanging))
+      let set = set-block(it, hanging: hanging)
+      parts.push(if it.kind == "paragraph" and introduces(at + 1) { block(sticky: true, set) } else { set })
       at += 1
     }
   }

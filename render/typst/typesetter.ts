@@ -72,7 +72,7 @@ export class Typesetter {
   proof(document: ComposedDocument, assets: Assets): ProofPages {
     this.#place(document, assets);
     const body = this.#draw('proof');
-    this.#map('furniture.json', furniture(document, body.groups.length), document.direction);
+    this.#map('furniture.json', furniture(document, body.groups.length));
     const running = this.#draw('furniture');
     this.#compiler.evictCache(PROOF_AGE);
     const { width, height } = body;
@@ -118,14 +118,14 @@ export class Typesetter {
 
   #place(document: ComposedDocument, assets: Assets): void {
     const pictures = Object.fromEntries(Object.entries(assets).map(([hash, { mediaType }]) => [hash, mediaType]));
-    this.#map('document.json', { ...document, pictures }, document.direction);
+    this.#map('document.json', { ...document, pictures });
     for (const [hash, asset] of Object.entries(assets)) {
       this.#compiler.mapShadow(join(this.#folder, 'assets', hash), Buffer.from(asset.bytes));
     }
   }
 
-  #map(name: string, content: unknown, direction: ComposedDocument['direction']): void {
-    this.#compiler.mapShadow(join(this.#folder, name), Buffer.from(JSON.stringify(content, asSet(direction))));
+  #map(name: string, content: unknown): void {
+    this.#compiler.mapShadow(join(this.#folder, name), Buffer.from(JSON.stringify(content, breakable)));
   }
 }
 
@@ -159,25 +159,10 @@ function numbered(blocks: readonly ComposedBlock[], page: number, pages: number)
 /** Longer runs without a space may be broken anywhere, rather than run out of their column. */
 const UNBROKEN = /\S{29,}/gu;
 
-const ARABIC_OR_HEBREW = /[\u0590-\u08ff\ufb1d-\ufdff\ufe70-\ufeff]/u;
-
-/**
- * The text of runs as it goes to the typesetter only: words that no column is wide enough for can be broken anywhere,
- * and a value keeps its own direction among words that run the other way (Unicode Bidirectional Algorithm, isolates).
- */
-function asSet(direction: ComposedDocument['direction']) {
-  return function (this: unknown, key: string, value: unknown): unknown {
-    if (key !== 'text' || typeof value !== 'string') return value;
-    const broken = breakable(value);
-    const isValue = (this as { value?: string }).value !== undefined;
-    if (isValue && ARABIC_OR_HEBREW.test(value)) return `\u2068${broken}\u2069`;
-    return isValue && direction === 'rtl' ? `\u2066${broken}\u2069` : broken;
-  };
-}
-
-/** Puts zero-width spaces into words that no column is wide enough for. */
-function breakable(text: string): string {
-  return text.replace(UNBROKEN, (word) =>
+/** Puts zero-width spaces into words that no column is wide enough for; document.typ sets a place to break for each. */
+function breakable(key: string, value: unknown): unknown {
+  if (key !== 'text' || typeof value !== 'string') return value;
+  return value.replace(UNBROKEN, (word) =>
     [...new Intl.Segmenter().segment(word)].map(({ segment }) => segment).join('\u200b'),
   );
 }
