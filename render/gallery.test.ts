@@ -48,7 +48,9 @@ const INVOICED: RegisteredDocument[] = [
 function composed(template: Template, edition: string, deal: string): Composition {
   const snapshot = demoSnapshot(deal);
   const currency = String(snapshot.fields.currency);
-  const roles = Object.fromEntries(Object.entries(INVOICED[0]!.roles).map(([role, sum]) => [role, { ...sum, currency }]));
+  const roles = Object.fromEntries(
+    Object.entries(INVOICED[0]!.roles).map(([role, sum]) => [role, { ...sum, currency }]),
+  );
   const files = Object.values(template.files ?? {}).map(({ sha256, mediaType, content = '' }) => [sha256, { mediaType, bytes: new Uint8Array(Buffer.from(content, 'base64')) }]); // prettier-ignore
   return compose(template, snapshot, {
     schema: demoSchema,
@@ -150,7 +152,12 @@ function expectNothingUnprintable(pages: readonly ReadPage[], composition: Compo
 }
 
 /** What is printed adds up: lines to the subtotal, and that with the taxes to the total. */
-function expectSums(pages: readonly ReadPage[], { document }: Composition, template: string, { locale }: Edition): void {
+function expectSums(
+  pages: readonly ReadPage[],
+  { document }: Composition,
+  template: string,
+  { locale }: Edition,
+): void {
   const word = (english: string) => phrase(english, locale);
   const blocks = everyBlock(document.body);
   const totals = blocks.find((block) => block.kind === 'totals');
@@ -181,7 +188,9 @@ function expectSums(pages: readonly ReadPage[], { document }: Composition, templ
   expect(sum(lines.map(units)), 'lines add up to the subtotal').toBe(units(counted[summed]!));
   if (template === 'service-agreement') return;
   const total = counted.findIndex(({ line }, index) => index > at && (isLabel(line, word('Total')) || isLabel(line, 'In your favour'))); // prettier-ignore
-  expect(sum(counted.slice(at, total).map(units)), 'subtotal and taxes add up to the total').toBe(units(counted[total]!));
+  expect(sum(counted.slice(at, total).map(units)), 'subtotal and taxes add up to the total').toBe(
+    units(counted[total]!),
+  );
 }
 
 /** The numbers at the outer edge of the page, from top to bottom, with the lines they stand in. */
@@ -199,7 +208,8 @@ function lastColumn(lines: readonly Line[], direction: 'ltr' | 'rtl', locale: st
 
 /** Whether both have the same Arabic letters, in whatever order and form a reader takes them from the page. */
 function sameLetters(one: string, other: string): boolean {
-  const letters = (text: string) => [...new Set(text.normalize('NFKC').replace(/[^\u0621-\u064a]/g, ''))].sort().join('');
+  const letters = (text: string) =>
+    [...new Set(text.normalize('NFKC').replace(/[^\u0621-\u064a]/g, ''))].sort().join('');
   return letters(one) !== '' && letters(one) === letters(other);
 }
 

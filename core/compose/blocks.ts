@@ -12,7 +12,7 @@ import { composeTable } from './table';
 
 /** What blocks print that is the document's, not theirs. */
 export interface Surroundings {
-  title: string;
+  title: readonly Run[];
   logo: { picture: string; alt: string };
   table: TableStyle;
   files: Readonly<Record<string, TemplateFile>>;
@@ -209,7 +209,7 @@ export class BlockComposer {
         case 'hardBreak':
           return [{ kind: 'break' }];
         case 'documentTitle':
-          return [{ kind: 'text', text: this.around.title }];
+          return [...this.around.title];
         default:
           return [{ kind: inline.type }];
       }

@@ -21,7 +21,7 @@ import { phrase } from '../words/phrases';
 import { BlockComposer } from './blocks';
 import { priceBridge } from './bridge';
 import type { Composition, OutputSettings } from './composition';
-import { Compositor } from './compositor';
+import { Compositor, plainly } from './compositor';
 import type { Assets, ComposedDocument } from './document';
 import { safeFileName } from './file-name';
 
@@ -133,11 +133,12 @@ class DocumentComposer {
   compose(): Composition {
     const { by, template, assembled } = this;
     this.#checkCurrency();
-    const title = by.placedText('title', this.#plan.title, 'plan');
+    const titleRuns = by.placed('title', this.#plan.title, 'plan');
+    const title = plainly(titleRuns);
     const fileName = safeFileName(by.placedText('file name', this.#plan.fileName, 'plan'), 'pdf');
     const { logo, table } = assembled.houseStyle;
     const blocks = new BlockComposer(by, {
-      title,
+      title: titleRuns,
       logo: { picture: by.drawn(logo.svg), alt: logo.alt },
       table,
       files: template.files ?? {},

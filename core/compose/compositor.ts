@@ -128,7 +128,7 @@ export class Compositor {
 
   /** Text with placeholders as plain text. A fault in one is a finding. */
   placedText(id: string, source: string, block: string): string {
-    return this.placed(id, source, block).map((run) => (run.kind === 'text' ? run.text : ' ')).join(''); // prettier-ignore
+    return plainly(this.placed(id, source, block));
   }
 
   /** The text of a formula that is printed in another form than words; undefined, with a finding, where it has none. */
@@ -259,6 +259,11 @@ export class Compositor {
 
 /** A value's id, told apart by the item it is printed for. */
 const keyOf = (id: string, row: Row | undefined): string => (row ? `${id} ${row.path}` : id);
+
+/** Runs as plain text, on one line. */
+export function plainly(runs: readonly Run[]): string {
+  return runs.map((run) => (run.kind === 'text' ? run.text : ' ')).join('');
+}
 
 /** Line ends in a value print as line ends. */
 export function brokenLines(run: Extract<Run, { kind: 'text' }>): Run[] {

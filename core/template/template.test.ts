@@ -65,6 +65,7 @@ describe('the shipped quote', () => {
     const { fields, related } = usedPaths(template, shipped, demoSchema);
     expect([...fields].sort()).toEqual([
       'amount',
+      'brand',
       'closes_on',
       'currency',
       'deposit_percent',
@@ -72,6 +73,8 @@ describe('the shipped quote', () => {
       'name',
       'order_number',
       'owner',
+      'quote_language',
+      'scope_note',
       'site_address',
       'site_works',
       'validity_days',
@@ -83,7 +86,10 @@ describe('the shipped quote', () => {
       'discount',
       'name',
       'optional',
+      'part_of',
+      'parts_shown',
       'quantity',
+      'sku',
       'tax_category',
       'tax_rate',
       'unit',

@@ -289,8 +289,8 @@
       )))
       at += 2
     } else {
-      let set = set-block(it, hanging: hanging)
-      parts.push(if it.kind == "paragraph" and introduces(at + 1) { block(sticky: true, set) } else { set })
+      let body = set-block(it, hanging: hanging)
+      parts.push(if it.kind == "paragraph" and introduces(at + 1) { block(sticky: true, body) } else { body })
       at += 1
     }
   }
