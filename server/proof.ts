@@ -40,6 +40,22 @@ export async function proofDocument(
   }; // prettier-ignore
 }
 
+/**
+ * A PDF to look at or to show, marked as a trial on every page. It takes no number and is kept nowhere.
+ * @throws Problem, CrmError
+ */
+export async function trialPdf(
+  { database, press }: Services,
+  recordId: string,
+  templateId: string,
+  forced: Pick<ComposeContext, 'edition' | 'houseStyle'> = {},
+): Promise<{ bytes: Buffer; fileName: string }> {
+  const published = await currentTemplate(database, templateId);
+  const snapshot = await readForTemplate({ database, press }, published, recordId);
+  const { composition, pdf } = await press.print(await pressJob(database, published, snapshot, { ...forced, trial: true })); // prettier-ignore
+  return { bytes: Buffer.from(pdf!), fileName: composition.fileName.replace(/\.pdf$/, ' (trial).pdf') };
+}
+
 /** How one figure or value of an open proof came about. @throws Problem */
 export async function explainProof({ press }: Services, key: string, id: string): Promise<Workings> {
   const job = open.get(key);

@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm';
+import { asc, count, eq, max, sql } from 'drizzle-orm';
 import { Checker } from '../core/formula/check';
 import { checkSheet } from '../core/formula/check-sheet';
 import type { FigureSheet } from '../core/formula/figure';
@@ -8,14 +8,25 @@ import { today } from './config';
 import { crmSchema } from './crm/schema';
 import { addVersion, makeCurrent } from './db/shipped';
 import type { Database } from './db/database';
-import { templates } from './db/schema';
+import { documents, templates, templateVersions } from './db/schema';
 import { currentTemplate } from './filing/template';
 import { Problem } from './problem';
 
-/** Every template, in the course of a sale: quotes before invoices. */
+/** Every template with how it is used, in the course of a sale: quotes before invoices. */
 export async function listTemplates(database: Database) {
   const course: readonly string[] = DOCUMENT_KINDS;
-  const all = await database.select().from(templates).orderBy(asc(templates.name));
+  const versions = await database
+    .select({ id: templates.id, name: templates.name, kind: templates.kind, recordType: templates.recordType, version: templateVersions.version, versionId: templateVersions.id, editions: sql<number>`jsonb_array_length(${templateVersions.body} -> 'editions')` })
+    .from(templates)
+    .innerJoin(templateVersions, eq(templates.currentVersion, templateVersions.id))
+    .orderBy(asc(templates.name)); // prettier-ignore
+  const uses = await database
+    .select({ id: documents.templateId, count: count(), last: max(documents.filedAt) })
+    .from(documents)
+    .where(eq(documents.state, 'filed'))
+    .groupBy(documents.templateId);
+  const used = new Map(uses.map((each) => [each.id, each]));
+  const all = versions.map((each) => ({ ...each, documents: used.get(each.id)?.count ?? 0, lastUsed: used.get(each.id)?.last ?? null })); // prettier-ignore
   return all.sort((one, other) => course.indexOf(one.kind) - course.indexOf(other.kind));
 }
 

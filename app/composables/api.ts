@@ -16,6 +16,8 @@ export interface ApiProblem {
   reason?: string;
   changes?: { what: string; before: string | null; after: string | null }[];
   findings?: Finding[];
+  /** What is wrong in a file, each with its place. */
+  faults?: { path: string; sentence: string }[];
 }
 
 export type DocumentState = 'preparing' | 'rendered' | 'attached' | 'filed' | 'failed';
@@ -83,6 +85,10 @@ export interface Proof {
   leftOut: { block: string; note: string }[];
   proved: { sums: number };
   currency: string | null;
+  /** The edition it is in, and those it could be in. */
+  edition: string;
+  editions: { id: string; label: string }[];
+  annexes: { label: string }[];
   pages: {
     glyphs: string;
     pages: string[];
@@ -106,6 +112,11 @@ export interface TemplateRow {
   name: string;
   kind: string;
   recordType: string;
+  version: number;
+  versionId: string;
+  editions: number;
+  documents: number;
+  lastUsed: string | null;
 }
 type Query = Record<string, string | number | boolean | undefined>;
 
@@ -118,11 +129,19 @@ export const api = {
   changeField: (body: { type: string; id: string; version: string; field: string; value: string }) =>
     $fetch('/api/fields', { method: 'PATCH', body }),
   templates: () => $fetch<TemplateRow[]>('/api/templates'),
+  /** A template's first page as a picture, and the template as a file. */
+  thumbnailUrl: (id: string, version: string) =>
+    `/api/templates/${encodeURIComponent(id)}/thumbnail?version=${version}`,
+  templateFileUrl: (id: string) => `/api/templates/${encodeURIComponent(id)}/file`,
+  putInTemplate: (file: Blob) => $fetch<{ id: string; name: string; version: number; isNew: boolean }>('/api/templates', { method: 'POST', body: file, headers: { 'Content-Type': 'application/octet-stream' } }), // prettier-ignore
   template: (id: string) => $fetch<OpenTemplate>(`/api/templates/${encodeURIComponent(id)}`),
   publishSheet: (id: string, body: { base: string; renames: { key: string; name: string }[]; sheet: FigureSheet }) =>
     $fetch<{ versionId: string }>(`/api/templates/${encodeURIComponent(id)}/sheet`, { method: 'PUT', body }),
   workings: (key: string, id: string) => $fetch<Workings>('/api/proof/workings', { query: { key, id } }),
-  proof: (deal: string, template: string) => $fetch<Proof>('/api/proof', { query: { deal, template } }),
+  proof: (deal: string, template: string, edition?: string) =>
+    $fetch<Proof>('/api/proof', { query: { deal, template, edition } }),
+  /** Where the trial PDF of a proof is read. */
+  trialUrl: (deal: string, template: string, edition?: string) => `/api/proof/trial?${new URLSearchParams({ deal, template, ...(edition && { edition }) })}`, // prettier-ignore
   file: (body: object) => $fetch<{ id: string; number: string }>('/api/documents', { method: 'POST', body }),
   documents: (query: Query) =>
     $fetch<{ documents: DocumentRow[]; total: number; totals: { currency: string | null; amount: string | null }[] }>(

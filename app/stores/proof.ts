@@ -23,6 +23,8 @@ export const useProofStore = defineStore('proof', () => {
   const filingProblem = shallowRef<ApiProblem>();
   /** From pressing File until the document is filed or has failed. */
   const busy = ref(false);
+  /** The edition that was asked for instead of the deal's own. */
+  const edition = ref<string>();
   let newest = 0;
 
   const findings = computed<Finding[]>(() => proof.value?.findings ?? []);
@@ -37,7 +39,7 @@ export const useProofStore = defineStore('proof', () => {
     const mine = ++newest;
     loading.value = true;
     try {
-      const loaded = await api.proof(dealId, templateId);
+      const loaded = await api.proof(dealId, templateId, edition.value);
       if (mine !== newest) return;
       proof.value = loaded;
       problem.value = undefined;
@@ -73,6 +75,13 @@ export const useProofStore = defineStore('proof', () => {
     filing.value = undefined;
     filingProblem.value = undefined;
     busy.value = false;
+    edition.value = undefined;
+  }
+
+  /** Shows the document in another edition; without one, in the deal's own. */
+  async function inEdition(id: string | undefined): Promise<void> {
+    edition.value = id;
+    if (proof.value) await load(proof.value.record.id, proof.value.template.id);
   }
 
   function skip(finding: Finding, reason: string): void {
@@ -99,6 +108,7 @@ export const useProofStore = defineStore('proof', () => {
         templateId: template.id,
         templateVersionId: template.versionId,
         issueDate,
+        edition: proof.value.edition,
         used,
         skipped: kept,
       });
@@ -139,6 +149,8 @@ export const useProofStore = defineStore('proof', () => {
     isOpen,
     load,
     reset,
+    edition,
+    inEdition,
     skip,
     unskip,
     file,

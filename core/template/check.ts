@@ -3,7 +3,8 @@ import { renamed, renameInFormula } from '../formula/rename';
 import { TEXT, type Type } from '../formula/type';
 import type { RecordSchema } from '../record/schema';
 import { mapFormulas, placedFormulas, type FormulaPlace } from './formulas';
-import type { HouseStyle, Template } from './template';
+import { assemble } from './assemble';
+import type { HouseStyle, Pins, Template } from './template';
 
 /** Something wrong with a formula of a template, and where it stands. */
 export interface PlacedDiagnostic extends Diagnostic {
@@ -57,4 +58,9 @@ export function renameInTemplate(template: Template, context: CheckContext, key:
     return renameInFormula(formula, uses, key, name);
   });
   return { ...followed, sheet: renamed(followed.sheet, key, name) };
+}
+
+/** A template as it prints in each of its editions, whole: what is to be checked where it is published. */
+export function assembledForChecks(template: Template, pins: Pins): Template[] {
+  return template.editions.map(({ id }) => assemble(template, pins, id).template);
 }

@@ -179,7 +179,7 @@ interface Drawing {
 function readDrawing(svg: string, pages: number): Drawing {
   const compact = svg.replace(/<\/svg>\s*$/, '').replace(/\n {8,}/g, ' ');
   const [, width, total] = /viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(compact)!.map(Number) as [number, number, number];
-  const elements = compact.split(/\n {4}(?=<)/).slice(1);
+  const elements = compact.split(/\n {4}(?=<[^/])/).slice(1);
   return {
     groups: elements.filter((element) => element.startsWith('<g')),
     glyphs: elements.filter((element) => element.startsWith('<defs')).join(''),

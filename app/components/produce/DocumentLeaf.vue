@@ -2,7 +2,9 @@
 import type { Proof } from '~/composables/api';
 
 /** What is particular to this document: its circumstances, and the sections that this deal leaves out. */
-defineProps<{ proof: Proof }>();
+const { proof, edition } = defineProps<{ proof: Proof; edition: string | undefined; frozen: boolean }>();
+defineEmits<{ edition: [id: string | undefined] }>();
+const label = (id: string) => proof.editions.find((each) => each.id === id)?.label ?? id;
 </script>
 
 <template>
@@ -12,13 +14,37 @@ defineProps<{ proof: Proof }>();
       <dd>{{ proof.template.name }}, version {{ proof.template.version }}</dd>
       <dt>Title</dt>
       <dd>{{ proof.title }}</dd>
+      <dt><label for="edition">Edition</label></dt>
+      <dd>
+        <select
+          v-if="proof.editions.length > 1"
+          id="edition"
+          :value="edition ?? ''"
+          :disabled="frozen"
+          @change="$emit('edition', ($event.target as HTMLSelectElement).value || undefined)"
+        >
+          <option value="">As the deal says{{ edition ? '' : `: ${label(proof.edition)}` }}</option>
+          <option v-for="each in proof.editions" :key="each.id" :value="each.id">{{ each.label }}</option>
+        </select>
+        <template v-else>{{ label(proof.edition) }}</template>
+      </dd>
       <dt>Issue date</dt>
       <dd>{{ dayText(proof.issueDate) }}</dd>
       <dt>Currency</dt>
       <dd>{{ proof.currency ?? 'none' }}</dd>
       <dt>Pages</dt>
       <dd>{{ proof.pages.pages.length }}</dd>
+      <template v-if="proof.annexes.length > 0">
+        <dt>Joined</dt>
+        <dd>{{ proof.annexes.map((annex) => annex.label).join(', ') }}, at the end</dd>
+      </template>
     </dl>
+    <p class="trial">
+      <a :href="api.trialUrl(proof.record.id, proof.template.id, proof.edition)" target="_blank" rel="noopener"
+        >Open a trial PDF</a
+      >
+      <span class="quiet">: marked on every page, without a number.</span>
+    </p>
     <template v-if="proof.leftOut.length > 0">
       <h3>Left out for this deal</h3>
       <ul>
@@ -42,6 +68,16 @@ dt {
 }
 dd {
   overflow-wrap: anywhere;
+}
+select {
+  width: 100%;
+  padding: 2px 4px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+}
+.trial {
+  margin-top: 14px;
 }
 h3 {
   margin: 16px 0 4px;

@@ -1,64 +1,153 @@
 <script setup lang="ts">
+import { useDropZone } from '@vueuse/core';
+import type { ApiProblem } from '~/composables/api';
+
 const loaded = useLoaded(api.templates);
 void loaded.reload();
+const words = ref('');
+const kind = ref<string>();
+const kinds = computed(() => [...new Set((loaded.value.value ?? []).map((each) => each.kind))]);
+const shown = computed(() =>
+  (loaded.value.value ?? []).filter(
+    (each) =>
+      (!kind.value || each.kind === kind.value) &&
+      `${each.name} ${each.kind}`.toLowerCase().includes(words.value.trim().toLowerCase()),
+  ),
+);
+
+const input = useTemplateRef<HTMLInputElement>('input');
+const page = useTemplateRef<HTMLElement>('page');
+const busy = ref(false);
+const told = ref('');
+const refused = shallowRef<ApiProblem>();
+const { isOverDropZone } = useDropZone(page, { onDrop: (files) => void putIn(files?.[0]), multiple: false });
+useKeys({ 'Control+Enter': () => input.value?.click() });
+
+async function putIn(file: File | null | undefined): Promise<void> {
+  if (!file || busy.value) return;
+  busy.value = true;
+  told.value = '';
+  refused.value = undefined;
+  try {
+    const { name, version, isNew } = await api.putInTemplate(file);
+    told.value = isNew ? `“${name}” is on the shelf now.` : `“${name}” is at version ${version} now.`;
+    await loaded.reload();
+  } catch (thrown) {
+    refused.value = asProblem(thrown);
+  } finally {
+    busy.value = false;
+    if (input.value) input.value.value = '';
+  }
+}
+
+const use = (documents: number, lastUsed: string | null) =>
+  documents === 0 ? 'not used yet' : `${documents === 1 ? 'one document' : `${documents} documents`}, last ${momentText(lastUsed!)}`; // prettier-ignore
 </script>
 
 <template>
-  <div class="templates">
+  <div ref="page" class="templates" :class="{ over: isOverDropZone }">
     <WhereAmI title="Templates" />
     <ProblemNote v-if="loaded.problem.value" :problem="loaded.problem.value" @again="loaded.reload" />
-    <EmptyNote v-else-if="loaded.value.value?.length === 0" title="No templates yet"
-      >Templates are shipped with Lumbix; start it with its demo data.</EmptyNote
-    >
-    <ul v-else class="shelf">
-      <li v-for="template in loaded.value.value" :key="template.id">
-        <NuxtLink :to="`/templates/${template.id}/figures`">
-          <span class="sheet" aria-hidden="true"><i></i><i></i><i></i><i></i><b></b></span>
-          <strong>{{ template.name }}</strong>
-          <span class="quiet">{{ template.kind }} · figure sheet</span>
-        </NuxtLink>
-      </li>
-    </ul>
+    <template v-else>
+      <div class="bar">
+        <SearchField :value="words" label="Search templates" @search="words = $event" />
+        <PlainSelect label="Kind" :value="kind ?? ''" :options="kinds" @choose="kind = $event" />
+        <span class="told" role="status">{{ told }}</span>
+        <input
+          ref="input"
+          type="file"
+          accept=".json,.zip,application/json"
+          hidden
+          aria-label="Template file"
+          @change="putIn(input?.files?.[0])"
+        />
+        <Button label="Put a template in" size="small" :loading="busy" @click="input?.click()" />
+      </div>
+      <RefusedTemplate v-if="refused" :problem="refused" @close="refused = undefined" />
+      <EmptyNote v-if="loaded.value.value?.length === 0" title="No templates yet"
+        >Put one in from its file: press the button, or drop the file here.</EmptyNote
+      >
+      <EmptyNote v-else-if="loaded.value.value && shown.length === 0" title="No template is called that"
+        >Search for less, or choose another kind.</EmptyNote
+      >
+      <ul v-else class="shelf">
+        <template v-if="!loaded.value.value"
+          ><li v-for="n in 8" :key="n"><Skeleton width="168px" height="238px" border-radius="0" /></li
+        ></template>
+        <li v-for="template in shown" :key="template.id">
+          <NuxtLink :to="`/templates/${template.id}/figures`">
+            <span class="place"
+              ><img
+                :src="api.thumbnailUrl(template.id, template.versionId)"
+                :alt="`First page of ${template.name}`"
+                class="sheet"
+                loading="lazy"
+            /></span>
+            <strong>{{ template.name }}</strong>
+          </NuxtLink>
+          <span class="quiet">{{ template.kind }}, version {{ template.version }}</span>
+          <span v-if="template.editions > 1" class="quiet">{{ template.editions }} editions</span>
+          <span class="quiet">{{ use(template.documents, template.lastUsed) }}</span>
+          <a :href="api.templateFileUrl(template.id)" download>Take out</a>
+        </li>
+      </ul>
+    </template>
   </div>
 </template>
 
 <style scoped>
 .templates {
   height: 100%;
-  padding: 20px;
+  padding: 12px 20px 20px;
   overflow: auto;
+}
+.over {
+  outline: 2px dashed var(--verdigris);
+  outline-offset: -10px;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-bottom: 16px;
+}
+.told {
+  flex: 1;
+  color: var(--ink-quiet);
+  text-align: end;
 }
 .shelf {
   display: flex;
   flex-wrap: wrap;
-  gap: 24px;
+  gap: 26px 28px;
 }
-.shelf a {
-  display: grid;
-  gap: 3px;
-  width: 168px;
-  color: var(--ink);
-  text-decoration: none;
-}
-.sheet {
+.shelf li {
   display: grid;
   align-content: start;
-  gap: 9px;
-  height: 220px;
-  margin-bottom: 6px;
-  padding: 34px 22px;
+  gap: 1px;
+  width: 184px;
+  font-size: 12px;
+}
+.shelf li > a:first-child {
+  display: grid;
+  gap: 8px;
+  color: var(--ink);
+  font-size: 13px;
+  text-decoration: none;
+}
+.place {
+  display: flex;
+  align-items: flex-end;
+  height: 238px;
+}
+.sheet {
+  min-width: 120px;
+  max-width: 184px;
+  max-height: 238px;
   background: var(--sheet);
   box-shadow: var(--sheet-shadow);
 }
-.sheet i {
-  border-top: 1px solid var(--hairline);
-}
-.sheet b {
-  justify-self: end;
-  width: 46px;
-  border-top: 3px double var(--brass);
-}
-a:hover strong {
+li > a:hover strong {
   text-decoration: underline;
 }
 </style>

@@ -93,7 +93,13 @@ function showFinding(finding: Finding): void {
           :bridge="store.proof.bridge"
           @open="openWorkings"
         />
-        <DocumentLeaf v-else :proof="store.proof" />
+        <DocumentLeaf
+          v-else
+          :proof="store.proof"
+          :edition="store.edition"
+          :frozen="store.busy || store.filing !== undefined"
+          @edition="store.inEdition"
+        />
       </template>
       <template #foot>
         <FilingFoot

@@ -1,0 +1,15 @@
+import { getQuery, setResponseHeaders } from 'h3';
+import { route } from '../../problem';
+import { trialPdf } from '../../proof';
+import { proofQuery } from '../../requests';
+import { services } from '../../services';
+
+export default route(async (event) => {
+  const { deal, template, ...forced } = await proofQuery.validate(getQuery(event));
+  const { bytes, fileName } = await trialPdf(await services(), deal, template, forced);
+  setResponseHeaders(event, {
+    'Content-Type': 'application/pdf',
+    'Content-Disposition': `inline; filename*=UTF-8''${encodeURIComponent(fileName)}`,
+  });
+  return bytes;
+});

@@ -1,0 +1,14 @@
+import { getRouterParam, setResponseHeaders } from 'h3';
+import { route } from '../../../problem';
+import { services } from '../../../services';
+import { takeOutTemplate } from '../../../template-file';
+
+export default route(async (event) => {
+  const { database } = await services();
+  const { name, body } = await takeOutTemplate(database, getRouterParam(event, 'id') ?? '');
+  setResponseHeaders(event, {
+    'Content-Type': 'application/json; charset=utf-8',
+    'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+  });
+  return body;
+});

@@ -1,0 +1,12 @@
+import { getHeader, readRawBody } from 'h3';
+import { LARGEST_TEMPLATE } from '../../../core/files/unpack';
+import { Problem, route } from '../../problem';
+import { services } from '../../services';
+import { putInTemplate } from '../../template-file';
+
+export default route(async (event) => {
+  if (Number(getHeader(event, 'content-length') ?? 0) > LARGEST_TEMPLATE)
+    throw new Problem(413, 'The template was not put in', 'The file is larger than 30 MB, which no template is.');
+  const bytes = await readRawBody(event, false);
+  return putInTemplate(await services(), new Uint8Array(bytes ?? []));
+});

@@ -1,0 +1,42 @@
+import { LRUCache } from 'lru-cache';
+import { mayFile } from '../core/preflight/finding';
+import { listRecords } from './crm/records';
+import { currentTemplate, pressJob, readForTemplate, type PublishedTemplate } from './filing/template';
+import { Problem } from './problem';
+import type { Services } from './services';
+
+const WIDTH = 420;
+/** How many deals are tried for one that the template can be filed for. */
+const TRIED = 12;
+const made = new LRUCache<string, Buffer>({ max: 200 });
+
+/**
+ * The first page of a template as a PNG, filled from a deal that it can be filed for, or from any where there is none.
+ * Made once for each version.
+ * @throws Problem, CrmError
+ */
+export async function templateThumbnail(services: Services, templateId: string): Promise<{ png: Buffer; version: string }> {
+  const published = await currentTemplate(services.database, templateId);
+  const { versionId } = published;
+  let png = made.get(versionId);
+  if (!png) {
+    const job = await likelyJob(services, published);
+    png = Buffer.from(await services.press.thumbnail(job, WIDTH));
+    made.set(versionId, png);
+  }
+  return { png, version: versionId };
+} // prettier-ignore
+
+async function likelyJob(services: Services, published: PublishedTemplate) {
+  const { type } = published.template.record;
+  const paths = { fields: new Set(['name']), related: new Map() };
+  const { records } = await listRecords(type, paths, { orderBy: 'id', skip: 0, top: TRIED });
+  let fallback: Awaited<ReturnType<typeof pressJob>> | undefined;
+  for (const { id } of records) {
+    const job = await pressJob(services.database, published, await readForTemplate(services, published, id), { edition: published.template.editions[0]!.id }); // prettier-ignore
+    fallback ??= job;
+    if (mayFile((await services.press.compose(job)).findings)) return job;
+  }
+  if (!fallback) throw new Problem(404, 'Nothing to show', 'The CRM has no record that this template could be filled from.'); // prettier-ignore
+  return fallback;
+}
