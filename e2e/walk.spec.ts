@@ -12,7 +12,7 @@ const fileButton = (page: Page) => page.getByRole('button', { name: 'File', exac
 
 test('from a deal to a filed quote', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('searchbox', { name: 'Search deals' }).fill('propagation');
+  await page.getByRole('searchbox', { name: 'Search deals' }).fill('propagation house');
   await expect(page).toHaveURL(/search=propagation/);
   await expect(page.getByRole('row')).toHaveCount(2);
   await page.getByRole('link', { name: 'Propagation house 40 × 12 m' }).click();

@@ -19,6 +19,7 @@ const FONTS: readonly [font: string, file: string, cuts: readonly string[]][] = 
 
 const PROCESSES = {
   'press-worker': 'server/press/worker.ts',
+  'press-alone': 'server/press/alone.ts',
   worker: 'server/jobs/main.ts',
   migrate: 'server/db/migrate-main.ts',
   crm: 'standins/crm/main.ts',

@@ -24,7 +24,8 @@ function unpacked(bytes: Uint8Array): Uint8Array {
     if (file.name.endsWith('/')) return;
     if (++files > 1) throw new RefusedFile('The archive holds more than one file. Pack the template alone, or choose it unpacked.'); // prettier-ignore
     file.ondata = (problem, chunk) => {
-      if (problem) throw new RefusedFile('The archive is damaged and cannot be unpacked. Pack it again.');
+      // The library hands back what was thrown in here before.
+      if (problem) throw problem;
       size += chunk.length;
       if (size > LARGEST_TEMPLATE) throw new RefusedFile('The archive unpacks to more than 30 MB, which no template is. Nothing was taken from it.'); // prettier-ignore
       chunks.push(chunk);

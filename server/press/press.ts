@@ -1,3 +1,4 @@
+import { fork } from 'node:child_process';
 import Piscina from 'piscina';
 import { join } from 'node:path';
 import type { ComposeContext } from '../../core/compose/compose';
@@ -35,6 +36,41 @@ export interface Print {
   /** How each figure and value came about; absent, as the PDF is, when a finding stops filing and it is no trial. */
   workings?: Record<string, Workings>;
   pdf?: Uint8Array;
+}
+
+/** Records with more related records than this are set in a process of their own. */
+const OUTSIZE = 2_000;
+
+/** Whether setting this takes memory that the machine should have back. Composing alone takes little. */
+function isOutsize(ordered: PressTask): boolean {
+  if (ordered.task === 'look over' || ordered.task === 'compose' || ordered.task === 'explain') return false;
+  return Object.values(ordered.job.snapshot.fields).some((value) => Array.isArray(value) && value.length > OUTSIZE);
+}
+
+/**
+ * Does one task in a process that ends with it. A typesetter keeps for later what it once took, about a third of a
+ * megabyte for each line; a process gives everything back.
+ */
+function runAlone(task: PressTask): Promise<unknown> {
+  return new Promise((resolve, reject) => {
+    const env = { ...process.env, LUMBIX_PRESS_FOLDER: join(config.buildFolder, 'press') };
+    const child = fork(join(config.buildFolder, 'press-alone.mjs'), { serialization: 'advanced', env, execArgv: [] });
+    let answered = false;
+    child.once('message', ({ result, failed }: Answer) => {
+      answered = true;
+      if (failed === undefined) resolve(result);
+      else reject(new Error(failed));
+    });
+    child.once('error', reject);
+    child.once('exit', (code) => answered || reject(new Error(`The press ended with ${code} before it was done.`)));
+    child.send(task);
+  });
+}
+
+/** What a process of its own answers. */
+export interface Answer {
+  result?: unknown;
+  failed?: string;
 }
 
 /** The worker threads that compose and set documents, so that neither is done on the process's own thread. */
@@ -86,6 +122,6 @@ export class Press {
   }
 
   #run<Result>(task: PressTask): Promise<Result> {
-    return this.#pool.run(task) as Promise<Result>;
+    return (isOutsize(task) ? runAlone(task) : this.#pool.run(task)) as Promise<Result>;
   }
 }

@@ -10,9 +10,9 @@ import { rasterised } from '../../render/png/thumbnail';
 import { Typesetter, TypesettingError } from '../../render/typst/typesetter';
 import type { PressJob, PressTask, Print, Proof } from './press';
 
-// piscina hands its own data over beside ours.
-const { pressFolder } = (Array.isArray(workerData) ? workerData[1] : workerData) as { pressFolder: string };
-const typesetter = new Typesetter(pressFolder);
+// piscina hands its own data over beside ours; a process of its own has none, and is told by its environment.
+const told = (Array.isArray(workerData) ? workerData[1] : workerData) as { pressFolder: string } | null;
+const typesetter = new Typesetter(told?.pressFolder ?? process.env.LUMBIX_PRESS_FOLDER!);
 /** The last proofs, to be explained. */
 const atHand = new LRUCache<string, Composing>({ max: 8 });
 

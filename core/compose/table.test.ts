@@ -1,0 +1,128 @@
+import { describe, expect, it } from 'vitest';
+import { shipped } from '../../demo/shipped';
+import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import type { RecordSnapshot } from '../record/snapshot';
+import type { Block, LineTable } from '../template/layout';
+import type { Template } from '../template/template';
+import { compose } from './compose';
+import type { ComposedTable, Run } from './document';
+
+const plain = (runs: readonly Run[] = []) => runs.map((run) => (run.kind === 'text' ? run.text : ' / ')).join('');
+const column = (id: string, formula: string, more: object = {}) => ({ id, heading: id, formula, align: 'start' as const, width: 'rest' as const, ...more }); // prettier-ignore
+
+/** A template of one table over a demo deal, as it prints; what is found besides. */
+function printed(table: Partial<LineTable>, deal: RecordSnapshot | string, blocks: Block[] = []) {
+  const attrs: LineTable = { id: 'own', label: 'Own', list: 'lines', columns: [column('name', 'name')], ...table };
+  const quote = shipped.templates[0]!;
+  const template: Template = { ...quote, checks: [], layout: { ...quote.layout, body: [{ type: 'lineTable', attrs }, ...blocks] } }; // prettier-ignore
+  const snapshot = typeof deal === 'string' ? demoSnapshot(deal) : deal;
+  const composition = compose(template, snapshot, { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', available: demoPictures }); // prettier-ignore
+  const composed = composition.document.body.find((block): block is ComposedTable => block.kind === 'table');
+  const rows = composed?.sections.flatMap((section) => section.rows) ?? [];
+  return {
+    composition,
+    composed,
+    rows,
+    names: rows.map(({ cells, part }) => (part ? '> ' : '') + plain(cells[0]!.runs)),
+  };
+}
+
+describe('a line table', () => {
+  it('prints what passes its filter, in its order', () => {
+    const { names } = printed({ filter: 'quantity > 1', sort: { by: 'unit_price', descending: true } }, 'D-1187');
+    expect(names).toEqual(['Vent motor VM-48, 24 V', 'Ridge vent, aluminium, 2.4 m', 'Rain and wind sensor']);
+  });
+
+  it('that is left empty by its filter says its sentence, or nothing at all', () => {
+    expect(printed({ filter: 'quantity > 900', empty: 'None of =[deal.name].' }, 'D-1187').composition.document.body).toMatchObject([{ kind: 'paragraph', runs: [{ text: 'None of ' }, { text: 'Vent renewal, house 3' }, { text: '.' }] }]); // prettier-ignore
+    expect(printed({ filter: 'quantity > 900' }, 'D-1187').composition.document.body).toEqual([]);
+  });
+
+  it('carries the exact running sum of a column', () => {
+    const { rows, composed } = printed({ columns: [column('name', 'name'), column('net', 'net', { format: 'plain' })], carry: 'net' }, 'D-1200'); // prettier-ignore
+    // 3 × 33.333 = 99.999, 3 × 0.335 = 1.005, 0.125: each rounded to cents before it is added.
+    expect(rows.map(({ carried }) => carried)).toEqual(['100.00', '101.01', '101.14']);
+    expect(composed!.carry).toEqual({ column: 1, forward: 'Carried forward', brought: 'Brought forward' });
+  });
+
+  it('prints pictures, and tells of one that cannot be printed', () => {
+    const picture = column('picture', 'product.picture', { picture: { width: 34, height: 26 } });
+    const { rows } = printed({ columns: [picture] }, 'D-1187');
+    expect(rows[0]!.cells[0]!.picture).toMatchObject({ picture: expect.stringMatching(/^[0-9a-f]{64}$/), width: 34, alt: 'Vent motor VM-48, 24 V' }); // prettier-ignore
+    const deal = demoSnapshot('D-1187');
+    const [first] = deal.fields.lines as RecordSnapshot[];
+    const refused = { image: { link: 'x', refused: 'The picture is cut off.' } };
+    const broken = withFields(deal, { lines: [withFields(first!, { product: withFields(first!.fields.product as RecordSnapshot, { picture: refused }) })] }); // prettier-ignore
+    const { composition } = printed({ columns: [picture] }, broken);
+    expect(composition.findings).toMatchObject([{ severity: 'warns', title: 'A picture is missing', sentence: 'The picture is cut off. Nothing is printed in its place.' }]); // prettier-ignore
+  });
+});
+
+describe('bundles', () => {
+  const bundles = { key: 'sku', partOf: 'part_of', show: 'parts_shown', name: 'name' };
+  /** The climate set with its parts shown in one way. */
+  const shown = (how: string | null) => {
+    const deal = demoSnapshot('D-1215');
+    return withFields(deal, { lines: (deal.fields.lines as RecordSnapshot[]).map((line) => withFields(line, { parts_shown: how })) }); // prettier-ignore
+  };
+
+  it('print their parts indented under the whole, wherever those stand', () => {
+    const deal = shown(null);
+    const backwards = withFields(deal, { lines: [...(deal.fields.lines as RecordSnapshot[])].reverse() });
+    expect(printed({ bundles }, deal).names).toEqual(['Climate set, one house', '> Rain and wind sensor', '> Temperature and humidity probe', '> Electrician, day', 'Heating pipe, 51 mm']); // prettier-ignore
+    expect(printed({ bundles }, backwards).names.filter((name) => name.startsWith('>'))).toHaveLength(3);
+  });
+
+  it('roll their parts up into the second line, or hide them', () => {
+    const { rows, names } = printed({ bundles }, shown('rolled up'));
+    expect(names).toEqual(['Climate set, one house', 'Heating pipe, 51 mm']);
+    expect(plain(rows[0]!.cells[0]!.detail)).toBe('Rain and wind sensor; Temperature and humidity probe; Electrician, day'); // prettier-ignore
+    expect(plain(printed({ bundles }, shown('hidden')).rows[0]!.cells[0]!.detail)).toBe('');
+  });
+
+  it('whose parts are inside print their money with them: the column adds up to the subtotal', () => {
+    // 3,600 + 2 × 195 + 4 × 150 + 400 = 4,990.
+    const { rows } = printed({ bundles, list: 'lines[not optional]', columns: [column('name', 'name'), column('net', 'printed_net', { format: 'plain' })] }, shown('hidden')); // prettier-ignore
+    expect(rows.map(({ cells }) => plain(cells[1]!.runs))).toEqual(['4,990.00', '0.00']);
+  });
+
+  it('a part whose whole is not in the table stands for itself', () => {
+    expect(printed({ bundles, filter: 'sku <> "CC-8"' }, shown(null)).names[0]).toBe('Rain and wind sensor');
+  });
+});
+
+describe('blocks of words', () => {
+  it('a formatted text prints its blocks, without what runs', () => {
+    const block: Block = { type: 'richText', attrs: { id: 'rich', formula: 'deal.scope_note' } };
+    const { composition } = printed({ filter: 'false' }, 'D-1188', [block]);
+    expect(composition.document.body.map((each) => each.kind)).toEqual(['paragraph', 'list', 'paragraph']);
+    expect(JSON.stringify(composition.document.body)).not.toMatch(/alert|javascript/);
+    expect(composition.values.rich).toMatchObject({ block: 'rich' });
+  });
+
+  it('one that is missing stops, unless it may be blank', () => {
+    const block = (mayBeBlank: boolean): Block => ({ type: 'richText', attrs: { id: 'rich', formula: 'deal.scope_note', mayBeBlank } }); // prettier-ignore
+    expect(printed({ filter: 'false' }, 'D-1187', [block(false)]).composition.findings).toMatchObject([{ severity: 'stops' }]); // prettier-ignore
+    expect(printed({ filter: 'false' }, 'D-1187', [block(true)]).composition).toMatchObject({ findings: [], document: { body: [] } }); // prettier-ignore
+  });
+
+  it('numbered lists, tables of words and pictures of the record print', () => {
+    const words = (text: string) => [{ type: 'text' as const, text }];
+    const blocks: Block[] = [
+      { type: 'numberedList', attrs: { id: 'steps', start: 3 }, content: [words('a'), [{ type: 'value', attrs: { id: 'no', formula: 'deal.order_number', mayBeBlank: true } }]] },
+      { type: 'gridTable', attrs: { id: 'grid', widths: [1, 2], header: true }, rows: [[words('x'), words('y')]] },
+      { type: 'picture', attrs: { id: 'photo', formula: 'deal.site_photo', width: 482, height: 100, alt: 'Site' } },
+    ]; // prettier-ignore
+    expect(printed({ filter: 'false' }, 'D-1194', blocks).composition.document.body).toMatchObject([
+      { kind: 'list', start: 3, items: [[{ text: 'a' }]] },
+      { kind: 'grid', widths: [1, 2], header: true },
+      // 960 × 540 pixels within 482 × 100 points: the height decides, 100 × 960 / 540.
+      { kind: 'picture', width: (100 * 960) / 540 },
+    ]);
+  });
+
+  it('a file that the template does not have is told', () => {
+    const block: Block = { type: 'picture', attrs: { id: 'photo', file: 'gone', width: 10, alt: '' } };
+    expect(printed({ filter: 'false' }, 'D-1187', [block]).composition.findings).toMatchObject([{ severity: 'stops', sentence: 'The template has no file “gone” to print as a picture.' }]); // prettier-ignore
+  });
+});

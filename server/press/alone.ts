@@ -1,0 +1,11 @@
+/** One task of the press in a process of its own, which ends with it. */
+import type { Answer, PressTask } from './press';
+import run from './worker';
+
+process.once('message', (task: PressTask) => {
+  const answer = (told: Answer) => process.send!(told, () => process.exit(0));
+  run(task).then(
+    (result) => answer({ result }),
+    (problem: unknown) => answer({ failed: problem instanceof Error ? problem.message : String(problem) }),
+  );
+});

@@ -1,0 +1,167 @@
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { zipSync } from 'fflate';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { RecordSnapshot } from '../../core/record/snapshot';
+import type { Template } from '../../core/template/template';
+import { closeDatabase, openDatabase } from '../../server/db/database';
+import { assets, templateVersions } from '../../server/db/schema';
+import { beginFiling } from '../../server/filing/begin';
+import { openQueue, type Queue } from '../../server/jobs/queue';
+import { Press } from '../../server/press/press';
+import { Problem } from '../../server/problem';
+import { proofDocument, trialPdf } from '../../server/proof';
+import { readDocument, readFile } from '../../server/register';
+import type { Services } from '../../server/services';
+import { putInTemplate, takeOutTemplate } from '../../server/template-file';
+import { listTemplates } from '../../server/templates';
+import { templateThumbnail } from '../../server/thumbnail';
+import { shipped } from '../../demo/shipped';
+import { demoSchema, demoSnapshot, withFields } from '../demo-snapshot';
+import { openStack, until, type Stack } from './stack';
+
+let stack: Stack;
+let queue: Queue;
+let press: Press;
+const database = () => openDatabase().database;
+const services = () => ({ database: database(), queue, press }) as unknown as Services;
+const bytesOf = (template: unknown) => new TextEncoder().encode(JSON.stringify(template));
+
+beforeAll(async () => {
+  stack = await openStack();
+  queue = await openQueue();
+  press = new Press(1);
+  await stack.startWorker();
+});
+afterAll(async () => {
+  await queue.close();
+  await press.close();
+  await closeDatabase();
+  await stack.close();
+});
+
+async function takenOut(id: string): Promise<Template> {
+  return JSON.parse((await takeOutTemplate(database(), id)).body) as Template;
+}
+
+/** The sentences that a file is refused with. */
+async function refusals(file: Uint8Array): Promise<string> {
+  const before = await database().select().from(templateVersions);
+  const thrown: unknown = await putInTemplate(services(), file).catch((problem: unknown) => problem);
+  expect(thrown).toBeInstanceOf(Problem);
+  expect(await database().select().from(templateVersions)).toHaveLength(before.length);
+  return (thrown as Problem & { members: { faults: { sentence: string }[] } }).members.faults.map(({ sentence }) => sentence).join(' '); // prettier-ignore
+}
+
+describe('a template as a file', () => {
+  it('goes out with its pictures inside and comes back the same, as its next version', async () => {
+    const proposal = await takenOut('full-proposal');
+    expect(Buffer.from(proposal.files!['general-conditions']!.content!, 'base64').subarray(0, 5).toString()).toBe(
+      '%PDF-',
+    );
+    expect(await putInTemplate(services(), bytesOf(proposal))).toEqual({ id: 'full-proposal', name: 'Full proposal', version: 2, isNew: false }); // prettier-ignore
+    expect(await takenOut('full-proposal')).toEqual(proposal);
+  });
+
+  it('is a new one under another id, packed or not, and can be filed from', async () => {
+    const quote = await takenOut('glasshouse-quote');
+    const own = { ...quote, id: 'own-quote', name: 'Our own quote' };
+    expect(await putInTemplate(services(), zipSync({ 'own.json': bytesOf(own) }))).toMatchObject({ version: 1, isNew: true }); // prettier-ignore
+    expect((await listTemplates(database())).map(({ id }) => id)).toContain('own-quote');
+    expect((await proofDocument(services(), 'D-1188', 'own-quote')).findings).toEqual([]);
+  });
+
+  it('with anything wrong in it is refused with every place, and nothing of it is kept', async () => {
+    const quote = await takenOut('glasshouse-quote');
+    expect(await refusals(bytesOf({ ...quote, kind: 'poem', plans: [] }))).toMatch(/“poem” stands here.+at least one belongs here/); // prettier-ignore
+    expect(await refusals(bytesOf({ ...quote, houseStyle: 'gone' }))).toContain('the house style “gone”, which is not here'); // prettier-ignore
+    const figure = { ...quote.sheet.document[0]!, formula: 'SUM(lines.wieght)' };
+    expect(await refusals(bytesOf({ ...quote, sheet: { ...quote.sheet, document: [figure, ...quote.sheet.document.slice(1)] } }))).toContain('wieght'); // prettier-ignore
+    expect(await refusals(new TextEncoder().encode('PK'))).toMatch(/archive/);
+    expect(await refusals(zipSync({ 'a.json': new Uint8Array(100_000_000) }))).toContain('more than 30 MB');
+  });
+
+  it('with a picture that runs a script, is cut off or is not there is refused', async () => {
+    const quote = await takenOut('glasshouse-quote');
+    const kept = (await database().select().from(assets)).length;
+    const withFile = (content: string | undefined) => bytesOf({ ...quote, files: { mark: { mediaType: 'image/svg+xml', sha256: '0'.repeat(64), ...(content !== undefined && { content }) } } }); // prettier-ignore
+    const base64 = (text: string) => Buffer.from(text, 'latin1').toString('base64');
+    expect(await refusals(withFile(base64('<svg xmlns="http://www.w3.org/2000/svg"><script>1</script></svg>')))).toContain('holds “script”'); // prettier-ignore
+    expect(await refusals(withFile(base64('\x89PNG\r\n\x1a\n cut off')))).toContain('cut off');
+    expect(await refusals(withFile(undefined))).toContain('has no content');
+    // Whole by its look, but what is in it cannot be drawn.
+    expect(await refusals(withFile(base64(`\x89PNG\r\n\x1a\n\0\0\0\rIHDR\0\0\0\x05\0\0\0\x05\x08\x02\0\0\0....\0\0\0\0IEND....`)))).toMatch(/damaged|cannot be drawn/); // prettier-ignore
+    expect(await database().select().from(assets)).toHaveLength(kept);
+  });
+});
+
+describe('a document', () => {
+  it('is in the edition that its deal asks for, or in the one that is chosen, and is filed in it', async () => {
+    const dutch = await proofDocument(services(), 'D-1241', 'glasshouse-quote');
+    expect([dutch.edition, dutch.title]).toEqual(['nl', 'Offerte nummer bij indienen, Stekruimte belichting']);
+    const german = await proofDocument(services(), 'D-1241', 'glasshouse-quote', { edition: 'de' });
+    expect(german.title).toBe('Angebot Nummer bei Ablage, Stekruimte belichting');
+    const { template, used, issueDate, edition, findings } = german;
+    expect(findings).toEqual([]);
+    const { id } = await beginFiling(services(), { recordId: 'D-1241', templateId: template.id, templateVersionId: template.versionId, used, issueDate, edition, skipped: {} }); // prettier-ignore
+    await until(async () => (await readDocument(database(), id)).document.state === 'filed');
+    const { bytes } = await readFile(database(), id);
+    const path = join(tmpdir(), `${id}.pdf`);
+    writeFileSync(path, bytes);
+    const text = execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' });
+    expect(text).toContain('Gesamtbetrag EUR');
+    expect(text).toContain('Pflanzenleuchte, LED, 600 W');
+  });
+
+  it('of the other brand has its house style', async () => {
+    const { edition, pages } = await proofDocument(services(), 'D-1229', 'glasshouse-quote');
+    expect(edition).toBe('little-vale');
+    expect(pages.glyphs + pages.pages.join('')).toContain('#f4f5ec');
+  });
+
+  it('prints the pictures that the CRM holds, each fetched once; without one it says so', async () => {
+    const { findings } = await proofDocument(services(), 'D-1188', 'full-proposal');
+    expect(findings).toEqual([]);
+    const pictures = await database().select().from(assets).where(eq(assets.mediaType, 'image/png'));
+    expect(pictures).toMatchObject([{ width: 960, height: 540 }]);
+    await stack.changeInCrm('Deals', 'D-1219', { site_photo: 'gone.png' });
+    const missing = await proofDocument(services(), 'D-1219', 'full-proposal');
+    expect(missing.findings).toMatchObject([{ severity: 'warns', title: 'A picture is missing', sentence: 'The CRM has no picture here any more. Nothing is printed in its place.' }]); // prettier-ignore
+  });
+
+  it('can be had as a trial, although it could not be filed, and takes no number', async () => {
+    const { bytes, fileName } = await trialPdf(services(), 'D-1202', 'glasshouse-quote');
+    expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(fileName).toMatch(/ \(trial\)\.pdf$/);
+  });
+
+  it('of thousands of lines is set in a process of its own, and the worker’s memory does not grow', async () => {
+    const before = process.memoryUsage().rss;
+    const deal = demoSnapshot('D-1203');
+    const lines = deal.fields.lines as RecordSnapshot[];
+    const many = Array.from({ length: 2_400 }, (_, index) => ({ ...lines[index % 140]!, id: `L-${index}` }));
+    const { composition, pdf } = await press.print({
+      template: shipped.templates[0]!,
+      snapshot: withFields(deal, { lines: many }),
+      context: { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', number: { serial: 1, text: 'Q-1' } }, // prettier-ignore
+    });
+    expect(composition.proved.sums).toBe(4);
+    const pages = Buffer.from(pdf!)
+      .toString('latin1')
+      .match(/\/Type\s*\/Page\b/g)!.length;
+    expect(pages).toBeGreaterThan(80);
+    expect(process.memoryUsage().rss - before).toBeLessThan(400_000_000);
+  }, 120_000);
+});
+
+it('the shelf shows each template as it prints, how it is used, and by which version', async () => {
+  const shelf = await listTemplates(database());
+  expect(shelf.map(({ id }) => id).slice(0, 2)).toEqual(['glasshouse-quote', 'own-quote']);
+  expect(shelf[0]).toMatchObject({ version: 1, editions: 6, documents: 1, lastUsed: expect.any(Date) });
+  const { png } = await templateThumbnail(services(), 'delivery-note');
+  // Landscape: 420 × 297.
+  expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([420, 297]);
+});
