@@ -53,7 +53,7 @@ test('every value of a proposal, pictures too, leads to its workings', async ({ 
   const links = page.locator('a[href^="lumbix:"]');
   expect(await links.count()).toBeGreaterThan(90);
   const ids = await links.evaluateAll((all) => [...new Set(all.map((link) => link.getAttribute('href')!.slice('lumbix:'.length)))]); // prettier-ignore
-  for (const kind of ['site-photo', 'scope-note', 'lines.picture ', 'lines.net ', 'totals.tax', 'lines net 1', 'title 1']) {
+  for (const kind of ['site-photo', 'scope-note', 'lines.picture ', 'lines.net ', 'totals.tax', 'lines net 2', 'title 1']) {
     expect(ids.some((id) => id.startsWith(kind)), kind).toBe(true);
   }
   await page.locator('a[href="lumbix:totals.total"]').click();

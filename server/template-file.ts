@@ -1,6 +1,6 @@
 import { eq, inArray } from 'drizzle-orm';
 import { RefusedFile } from '../core/files/refused-file';
-import { unpackedText } from '../core/files/unpack';
+import { LARGEST_TEMPLATE, unpackedText } from '../core/files/unpack';
 import { clausesOf, houseStylesOf } from '../core/template/assemble';
 import { assembledForChecks, checkContext, checkTemplate } from '../core/template/check';
 import { readTemplateFile, type FileFault } from '../core/template/read-file';
@@ -13,6 +13,8 @@ import { clauses, houseStyles, series, templates } from './db/schema';
 import { currentTemplate } from './filing/template';
 import { Problem } from './problem';
 import type { Services } from './services';
+
+export { LARGEST_TEMPLATE };
 
 /** A template as a file: with its pictures inside, and the address of its JSON Schema. @throws Problem */
 export async function takeOutTemplate(connection: Connection, templateId: string): Promise<{ name: string; body: string }> {

@@ -7,7 +7,7 @@ import { expectedTotals } from '../../tests/expected-totals';
 import { mayFile } from '../preflight/finding';
 import type { RecordSnapshot } from '../record/snapshot';
 import type { Block } from '../template/layout';
-import type { HouseStyle, Template } from '../template/template';
+import type { Template } from '../template/template';
 import { compose, type ComposeContext } from './compose';
 import type { ComposedBlock, Run } from './document';
 

@@ -218,12 +218,10 @@ export class Compositor {
     });
   }
 
-  /** For a value that is nothing but one figure, that figure: its workings are what a person wants to see. */
+  /** For a value that is one figure's as it is, chosen or alone, that figure: its workings are what a person wants to see. */
   #behind(cell: Cell): Cell {
-    const { expression } = cell;
-    if (expression?.kind !== 'name' && expression?.kind !== 'member') return cell;
-    const [only, other] = itemsOf(cell.through);
-    return only?.figure && !other && cell.value === only.value ? only : cell;
+    const [alike, other] = [...itemsOf(cell.through)].filter(({ figure, value }) => figure && value === cell.value);
+    return alike && !other ? alike : cell;
   }
 
   /** Notes that a cell can be explained; gives the id of its workings. */

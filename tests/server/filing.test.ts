@@ -120,7 +120,7 @@ describe('filing', () => {
     expect(fileName).toBe(`Offerte ${number} Kwekerij Ganzenpad.pdf`);
     const printed = execFileSync('pdftotext', ['-layout', '-', '-'], { input: bytes, encoding: 'utf8' });
     expect(printed).toContain(number);
-    expect(printed).toContain('52,480.00');
+    expect(printed).toContain('52.480,00');
     const { document, history } = await readDocument(database(), id);
     expect(document).toMatchObject({ state: 'filed', amount: '52480', currency: 'EUR', recordId: 'D-1189' });
     expect(history.map(({ kind }) => kind)).toEqual(['number taken', 'rendered', 'attached', 'filed']);

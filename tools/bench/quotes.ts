@@ -1,7 +1,7 @@
 import { compose, type ComposeContext } from '../../core/compose/compose';
 import type { Composition } from '../../core/compose/composition';
 import type { RecordSnapshot } from '../../core/record/snapshot';
-import type { HouseStyle, Template } from '../../core/template/template';
+import type { Template } from '../../core/template/template';
 import { shipped } from '../../demo/shipped';
 import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
 import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';

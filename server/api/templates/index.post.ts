@@ -1,8 +1,7 @@
 import { getHeader, readRawBody } from 'h3';
-import { LARGEST_TEMPLATE } from '../../../core/files/unpack';
 import { Problem, route } from '../../problem';
 import { services } from '../../services';
-import { putInTemplate } from '../../template-file';
+import { LARGEST_TEMPLATE, putInTemplate } from '../../template-file';
 
 export default route(async (event) => {
   if (Number(getHeader(event, 'content-length') ?? 0) > LARGEST_TEMPLATE)
