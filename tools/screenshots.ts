@@ -36,10 +36,16 @@ await page.getByRole('button', { name: 'Open the PDF' }).click();
 await page.locator('canvas[data-drawn]').nth(1).waitFor();
 await take('document');
 await printed('printed-quote', 1);
-await file('D-1213', 'full-proposal');
-await page.getByRole('button', { name: 'Open the PDF' }).click();
-await page.locator('canvas[data-drawn]').nth(1).waitFor();
-await printed('printed-proposal', 2);
+for (const [deal, template, name, number] of [
+  ['D-1188', 'full-proposal', 'printed-proposal', 2],
+  ['D-1253', 'glasshouse-quote', 'printed-arabic', 1],
+  ['D-1229', 'glasshouse-quote', 'printed-little-vale', 1],
+] as const) {
+  await file(deal, template);
+  await page.getByRole('button', { name: 'Open the PDF' }).click();
+  await page.locator('canvas[data-drawn]').first().waitFor();
+  await printed(name, number);
+}
 
 /** One page of the document that is open, as the printer would have it. */
 async function printed(name: string, number: number): Promise<void> {
@@ -77,4 +83,7 @@ await open('/deals/D-1202/produce/glasshouse-quote');
 await take('preflight');
 await open('/register');
 await take('register');
+await open('/templates');
+await page.waitForTimeout(4_000);
+await take('templates');
 await browser.close();

@@ -94,7 +94,7 @@
 #let set-cell(cell, column, row, look) = {
   if "picture" in cell { return set-picture(cell.picture) }
   let body = set-runs(cell.runs)
-  if column.align == "end" or column.width == "content" { body = tabular(body) }
+  if column.align == "end" or column.width == "content" { body = tabular(body) } else { body = text(hyphenate: true, body) }
   let part = row.at("part", default: false)
   if part { body = text(fill: quiet, body) }
   let whole = {
@@ -138,7 +138,8 @@
     (table.cell(rowspan: span, breakable: false, inset: 0pt, []),)
   }
   let whole = it.sections.map(section => section.rows).flatten()
-  let carries = "carry" in it and whole.len() > 1
+  // Fewer rows than this stand on one page, most of the time; what is carried costs a second look at every page.
+  let carries = "carry" in it and whole.len() > 10
   let end-sum = if carries { whole.last().at("carried", default: none) }
   // A row with the running sum, where a page ends or begins in the middle of the table; nothing elsewhere.
   let sum-row(words, shown) = {
@@ -153,7 +154,7 @@
   let breaks(row) = room != none and words-in(row) > many-words and measure(
     width: room.width * 0.5, row.cells.enumerate().map(((at, cell)) => set-cell(cell, columns.at(at), row, look)).join(parbreak()),
   ).height > room.height
-  set text(size: look.size)
+  set text(size: look.size, hyphenate: false)
   if carries { carried.update(none) }
   table(
     columns: (0pt,) * lead + columns.map(column => if column.width == "rest" { 1fr } else { auto }),
@@ -297,6 +298,12 @@
   parts.join(parbreak())
 }
 
+#let opens-with-heading(blocks) = {
+  if blocks.len() == 0 { return false }
+  let first = blocks.first()
+  first.kind == "heading" or first.kind in ("keep", "section") and opens-with-heading(first.blocks)
+}
+
 #let set-block(it, hanging: false) = {
   let nested(blocks) = sequence(blocks, set-block, hanging: hanging)
   let column(body) = if hanging { pad(..sides(hang, 0pt), body) } else { body }
@@ -320,8 +327,7 @@
     landmark(it.source, "end")
   } else if it.kind == "keep" {
     // Space above a block's first heading is lost at the block's edge, so the block takes it over.
-    let headed = it.blocks.len() > 0 and it.blocks.first().kind == "heading"
-    block(breakable: false, width: 100%, above: if headed { 18pt } else { auto }, nested(it.blocks))
+    block(breakable: false, width: 100%, above: if opens-with-heading(it.blocks) { 18pt } else { auto }, nested(it.blocks))
   } else if it.kind == "columns" {
     set par(spacing: 0.62em)
     grid(

@@ -1,10 +1,8 @@
 import { compose, type ComposeContext } from '../../core/compose/compose';
 import type { Composition } from '../../core/compose/composition';
 import type { RecordSnapshot } from '../../core/record/snapshot';
-import type { Template } from '../../core/template/template';
 import { shipped } from '../../demo/shipped';
-import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
-import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 
 const context: ComposeContext = {
   schema: demoSchema,
@@ -12,18 +10,28 @@ const context: ComposeContext = {
   issueDate: '2026-11-23',
   edition: 'en',
   plan: 'file',
+  registered: [],
+  available: demoPictures,
 };
+const [glasshouseQuote, fullProposal] = shipped.templates;
 
-/** The demo's longest quote cut to a number of lines; `word` is put into its name, so that every quote is unique. */
-export function quote(lines: number, word: string): RecordSnapshot {
+/** The demo's longest quote cut, or gone on with, to a number of lines; `word` is put into its name, so that every quote is unique. */
+export function quote(count: number, word: string): RecordSnapshot {
   const deal = demoSnapshot('D-1203');
+  const lines = deal.fields.lines as RecordSnapshot[];
   return withFields(deal, {
     name: `Research house, ${word}`,
-    lines: (deal.fields.lines as RecordSnapshot[]).slice(0, lines),
+    lines: Array.from({ length: count }, (_, index) => ({ ...lines[index % lines.length]!, id: `L-${index}` })),
   });
 }
 
 /** Composes a quote as the press does. */
 export function composed(snapshot: RecordSnapshot): Composition {
-  return compose(glasshouseQuote as unknown as Template, snapshot, context);
+  return compose(glasshouseQuote!, snapshot, context);
+}
+
+/** A full proposal with a photograph on its cover and a picture beside each of its items; unique by `word`. */
+export function proposal(word: string): Composition {
+  const deal = withFields(demoSnapshot('D-1219'), { name: `Salad house, ${word}` });
+  return compose({ ...fullProposal!, annexes: [] }, deal, context);
 }

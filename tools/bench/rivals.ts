@@ -1,6 +1,6 @@
 import pdfmake from 'pdfmake';
 import type { Composition } from '../../core/compose/composition';
-import type { Asset, ComposedBlock, ComposedDocument, Run } from '../../core/compose/document';
+import type { Asset, ComposedBlock, ComposedDocument, PlacedPicture, Run } from '../../core/compose/document';
 
 /** The same content as a composed document, for other ways of setting it. */
 const plain = (runs: readonly Run[]) => runs.map((run) => (run.kind === 'text' ? run.text : '\n')).join('');
@@ -14,6 +14,7 @@ const face = (family: string, weight: number, file: string) =>
 
 /** The document as HTML with the same fonts, logo and measures, for Chromium. */
 export function asHtml({ document, assets }: Composition): string {
+  const picture = ({ picture: hash, width, alt }: PlacedPicture) => `<img style="width:${width}pt" alt="${escape(alt)}" src="${dataUrl(assets[hash]!)}">`; // prettier-ignore
   const block = (each: ComposedBlock): string => {
     switch (each.kind) {
       case 'paragraph':
@@ -28,8 +29,9 @@ export function asHtml({ document, assets }: Composition): string {
           .flatMap(({ rows: all }) => all)
           .map((row) => {
             const cells = row.cells.map((cell, index) => {
+              const drawn = cell.picture ? picture(cell.picture) : '';
               const detail = cell.detail ? `<small>${escape(plain(cell.detail))}</small>` : '';
-              return `<td class="${each.columns[index]!.align}">${escape(plain(cell.runs))}${detail}</td>`;
+              return `<td class="${each.columns[index]!.align}">${drawn}${escape(plain(cell.runs))}${detail}</td>`;
             });
             return `<tr>${cells.join('')}</tr>`;
           });
@@ -48,7 +50,9 @@ export function asHtml({ document, assets }: Composition): string {
       case 'columns':
         return `<div class="columns">${each.columns.map((column) => `<div>${column.map(block).join('')}</div>`).join('')}</div>`;
       case 'picture':
-        return `<img style="width:${each.width}pt" src="${dataUrl(assets[each.picture]!)}">`;
+        return picture(each);
+      case 'pageBreak':
+        return '<div style="break-after:page"></div>';
       default:
         return '';
     }

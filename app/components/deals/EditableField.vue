@@ -23,7 +23,8 @@ onMounted(() => {
 });
 
 function begin(): void {
-  if (field.readonly) return;
+  // Formatted text is written in the CRM, which has an editor for it.
+  if (field.readonly || field.type === 'rich') return;
   typed.value = fieldInput(value);
   editing.value = true;
   void nextTick(() => input.value?.focus());

@@ -44,12 +44,13 @@ const GROUPS = [
       'discount_percent',
       'discount_amount',
       'quote_language',
+      'brand',
       'incoterm',
     ],
   },
   {
     title: 'Site',
-    fields: ['site_address', 'site_works', 'heating', 'glazing', 'snow_zone', 'wind_zone', 'wanted_by'],
+    fields: ['site_address', 'scope_note', 'site_works', 'heating', 'glazing', 'snow_zone', 'wind_zone', 'wanted_by'],
   },
 ];
 const related = computed(() =>
