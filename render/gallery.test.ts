@@ -13,7 +13,7 @@ import { phrase } from '../core/words/phrases';
 import { demoRecords } from '../demo/crm/index';
 import { awkwardDeals } from '../demo/crm/deals';
 import { shipped } from '../demo/shipped';
-import { demoPictures, demoSchema, demoSnapshot } from '../tests/demo-snapshot';
+import { demoPictures, demoSchema, demoSnapshot, filesOf } from '../tests/demo-snapshot';
 import { numberIn, readPages, type Line, type ReadPage } from '../tests/read-pdf';
 import { printPdf } from './pdf/print';
 import { Typesetter } from './typst/typesetter';
@@ -51,7 +51,6 @@ function composed(template: Template, edition: string, deal: string): Compositio
   const roles = Object.fromEntries(
     Object.entries(INVOICED[0]!.roles).map(([role, sum]) => [role, { ...sum, currency }]),
   );
-  const files = Object.values(template.files ?? {}).map(({ sha256, mediaType, content = '' }) => [sha256, { mediaType, bytes: new Uint8Array(Buffer.from(content, 'base64')) }]); // prettier-ignore
   return compose(template, snapshot, {
     schema: demoSchema,
     pins: shipped,
@@ -59,7 +58,7 @@ function composed(template: Template, edition: string, deal: string): Compositio
     edition,
     registered: ['final-invoice', 'credit-note'].includes(template.id) ? [{ ...INVOICED[0]!, roles }] : [],
     number: { serial: 42, text: 'X-2026-0042' },
-    available: { ...demoPictures, ...(Object.fromEntries(files) as typeof demoPictures) },
+    available: { ...demoPictures, ...filesOf(template) },
   });
 }
 

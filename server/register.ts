@@ -2,7 +2,7 @@ import { and, asc, desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Database } from './db/database';
 import { documentFiles, documents, events, type DocumentState } from './db/schema';
-import { sha256 } from './filing/advance';
+import { sha256 } from './assets';
 import { Problem } from './problem';
 
 export interface RegisterQuery {

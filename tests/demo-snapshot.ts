@@ -1,6 +1,7 @@
 import { Decimal } from '../core/money/decimal';
 import { createHash } from 'node:crypto';
 import type { Asset, Assets } from '../core/compose/document';
+import type { Template } from '../core/template/template';
 import { demoRecords } from '../demo/crm/index';
 import { demoMedia } from '../demo/crm/media';
 import type { FieldSchema, FieldType, RecordSchema } from '../core/record/schema';
@@ -103,6 +104,11 @@ const PICTURES = Object.fromEntries(
 export const demoPictures: Assets = Object.fromEntries(
   Object.values(PICTURES).map(({ sha256, type, content }) => [sha256, { mediaType: type as Asset['mediaType'], bytes: new Uint8Array(content) }]),
 ); // prettier-ignore
+
+/** The bytes of a template's own files, by their SHA-256. */
+export function filesOf({ files = {} }: Template): Assets {
+  return Object.fromEntries(Object.values(files).map(({ sha256, mediaType, content = '' }) => [sha256, { mediaType, bytes: new Uint8Array(Buffer.from(content, 'base64')) }])); // prettier-ignore
+}
 
 /** The same record with some fields of it changed. */
 export function withFields(snapshot: RecordSnapshot, fields: Record<string, FieldValue>): RecordSnapshot {

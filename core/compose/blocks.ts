@@ -141,7 +141,7 @@ export class BlockComposer {
       return placed ? [{ kind: 'picture', source: id, align, ...placed }] : [];
     }
     const own = file === undefined ? undefined : this.around.files[file];
-    if (own) return [{ kind: 'picture', source: id, align, ...this.by.ownPicture(own.sha256, own, box) }];
+    if (own) return [{ kind: 'picture', source: id, align, ...this.by.fitted(own.sha256, own, box) }];
     this.by.fault(error(`The template has no file “${file ?? ''}” to print as a picture.`), id);
     return [];
   }

@@ -142,7 +142,7 @@ export class Compositor {
   picture(request: ValueRequest, box: PictureBox): PlacedPicture | undefined {
     const { key, value } = this.read(request);
     if (value.type === 'image' && value.picture.sha256 && this.available[value.picture.sha256]) {
-      return { ...this.#fitted(value.picture.sha256, value.picture, box), value: key };
+      return { ...this.fitted(value.picture.sha256, value.picture, box), value: key };
     }
     if (value.type === 'blank' && request.mayBeBlank) return undefined;
     if (value.type === 'error') this.fault(value, request.block, key);
@@ -168,12 +168,8 @@ export class Compositor {
     });
   }
 
-  /** A picture of the template's own, by its hash. */
-  ownPicture(sha256OfBytes: string, size: { width?: number; height?: number }, box: PictureBox): PlacedPicture {
-    return this.#fitted(sha256OfBytes, size, box);
-  }
-
-  #fitted(hash: string, size: { width?: number; height?: number }, box: PictureBox): PlacedPicture {
+  /** A picture by its hash, as large as its box allows; `size` in pixels, where it is known. */
+  fitted(hash: string, size: { width?: number; height?: number }, box: PictureBox): PlacedPicture {
     const asset = this.available[hash];
     if (asset) this.assets[hash] = asset;
     const { width: across, height: down } = size;

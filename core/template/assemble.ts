@@ -61,8 +61,7 @@ export function assemble(
       absent.push(block.attrs.clause);
       return [];
     });
-  const body = expanded(mapPieces(template.layout.body, words));
-  const { page, header, followingHeader, footer } = template.layout;
+  const { page, header, followingHeader, footer, body } = template.layout;
   const own = (blocks: Block[]) => expanded(mapPieces(blocks, words));
   const letterhead: Letterhead = {
     header: header ? own(header) : houseStyle.letterhead.header,
@@ -72,7 +71,7 @@ export function assemble(
   return {
     template: {
       ...template,
-      layout: { ...letterhead, body, page: { ...page, margins: page.margins ?? houseStyle.margins } },
+      layout: { ...letterhead, body: own(body), page: { ...page, margins: page.margins ?? houseStyle.margins } },
       plans: template.plans.map((plan) => reworkedPlan(plan, words)),
     },
     edition,

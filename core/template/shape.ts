@@ -20,10 +20,10 @@ const shape = (fields: Record<string, Schema | Lazy<unknown>>): AnyObjectSchema 
   object(fields as never).noUnknown().default(undefined); // prettier-ignore
 const one = <Value extends string>(values: readonly Value[]) => string().oneOf([...values]);
 const list = (of: Schema | Lazy<unknown>) => array().of(of as never);
-const map = (of: Schema | Lazy<unknown>, ref?: string) =>
+const map = (of: Schema | Lazy<unknown>) =>
   lazy((value: unknown) =>
     value === undefined ? mixed() : object(Object.fromEntries(Object.keys(Object(value)).map((key) => [key, of])) as never),
-  ).meta({ map: of, ref }); // prettier-ignore
+  ).meta({ map: of }); // prettier-ignore
 
 /** One of several shapes, chosen by `type`. */
 function union(called: string, shapes: Readonly<Record<string, AnyObjectSchema>>) {
@@ -119,9 +119,9 @@ const sheet = shape({
   })),
 }); // prettier-ignore
 
-const wording = lazy((value: unknown) =>
-  shape({ of: text(64).required(), ...('text' in Object(value) ? { text: placeholders() } : { content: list(wordingInline).required() }) }),
-).meta({ ref: 'wording' }); // prettier-ignore
+const wordingOfText = shape({ of: text(64).required(), text: placeholders() });
+const wordingOfContent = shape({ of: text(64).required(), content: list(wordingInline).required() });
+const wording = lazy((value: unknown) => ('text' in Object(value) ? wordingOfText : wordingOfContent)).meta({ ref: 'wording' }); // prettier-ignore
 const edition = shape({
   id: id(), label: name(), locale: string().matches(/^[a-z]{2,3}(-[A-Za-z]{4})?(-[A-Z]{2})?$/, 'a language tag such as en-GB').required(),
   houseStyle: text(80), words: map(wording), without: list(id()), instead: map(list(block)),
@@ -169,8 +169,5 @@ export const templateShape = shape({
 
 /** Shapes that the JSON Schema names, besides the unions. */
 export const NAMED_SHAPES: Readonly<Record<string, readonly AnyObjectSchema[]>> = {
-  wording: [
-    shape({ of: text(64).required(), text: placeholders() }),
-    shape({ of: text(64).required(), content: list(wordingInline).required() }),
-  ],
+  wording: [wordingOfText, wordingOfContent],
 };

@@ -78,11 +78,6 @@ export function phrase(english: string, locale: string): string {
   return (Object.hasOwn(PHRASES, english) && PHRASES[english]![at]) || english;
 }
 
-/** Whether a word is one of those that come translated. */
-export function isPhrase(english: string): boolean {
-  return Object.hasOwn(PHRASES, english);
-}
-
 /** Quotation marks by language, as CLDR has them (`delimiters`); English ones elsewhere. */
 const QUOTATION_MARKS: Readonly<Record<string, readonly [string, string]>> = {
   en: ['“', '”'], nl: ['‘', '’'], es: ['«', '»'], de: ['„', '“'], ar: ['”', '“'], fr: ['«\u00a0', '\u00a0»'], pl: ['„', '”'], ja: ['「', '」'],

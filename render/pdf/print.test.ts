@@ -8,7 +8,7 @@ import { compose, type ComposeContext } from '../../core/compose/compose';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import { shipped } from '../../demo/shipped';
-import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import { demoPictures, demoSchema, demoSnapshot, filesOf, withFields } from '../../tests/demo-snapshot';
 import { readPages } from '../../tests/read-pdf';
 import { rasterised } from '../png/thumbnail';
 import { Typesetter } from '../typst/typesetter';
@@ -19,7 +19,7 @@ const folder = mkdtempSync(join(tmpdir(), 'lumbix-print-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
 const [quote, proposal] = shipped.templates as [Template, Template];
-const conditions = Object.fromEntries(Object.values(proposal.files!).map(({ sha256, mediaType, content }) => [sha256, { mediaType, bytes: new Uint8Array(Buffer.from(content!, 'base64')) }])); // prettier-ignore
+const conditions = filesOf(proposal);
 
 function composed(template: Template, deal: string, more: Partial<ComposeContext> = {}) {
   return compose(template, demoSnapshot(deal), { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', registered: [], number: { serial: 1, text: 'Q-1' }, available: { ...demoPictures, ...conditions }, ...more }); // prettier-ignore
@@ -85,7 +85,7 @@ describe('a PDF', () => {
     expect(pages[0]).toContain(`Page 1 of ${pages.length}`);
     expect(tool('qpdf', '--check', file)).toContain('No syntax or stream encoding errors');
     expect(tool('pdfinfo', file)).toMatch(/Tagged: +yes/);
-    // 10,900.00 net: below what the conditions are joined for.
+    // 18,436.80 in all: below what the conditions are joined for.
     expect(composed(proposal, 'D-1187').annexes).toEqual([]);
   });
 

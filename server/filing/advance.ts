@@ -1,8 +1,8 @@
-import { createHash } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import type pg from 'pg';
 import type { Composition } from '../../core/compose/composition';
 import { freeFileName } from '../../core/compose/file-name';
+import { sha256 } from '../assets';
 import { attach, listAttachments } from '../crm/attachments';
 import { CrmError } from '../crm/client';
 import type { Database } from '../db/database';
@@ -161,11 +161,6 @@ async function move(
     .where(and(eq(documents.id, document.id), eq(documents.state, document.state)))
     .returning({ id: documents.id });
   if (moved.length !== 1) throw new Error(`The document ${document.number} was moved by somebody else.`);
-}
-
-/** SHA-256 in hexadecimal. */
-export function sha256(bytes: Uint8Array): string {
-  return createHash('sha256').update(bytes).digest('hex');
 }
 
 function pages(pdf: Buffer): string {
