@@ -53,7 +53,7 @@ function typedValue(field: FieldSchema, typed: string): FieldValue {
 }
 
 function decimal(field: FieldSchema, typed: string): string {
-  if (!/^-?\d+(\.\d+)?$/.test(typed))
+  if (!/^-?\d+(\.\d+)?$/.test(typed) || !Decimal.read(typed))
     throw wrong(field, 'is a number with a point before its decimals, such as 1250.50');
   return typed;
 }

@@ -1,5 +1,5 @@
 import type { SyntaxNode } from '@lezer/common';
-import { Decimal } from '../money/decimal';
+import { Decimal, NumberTooGreat } from '../money/decimal';
 import { FormulaError, type BinaryOperator, type Expression } from './ast';
 import { parser } from './formula.parser';
 
@@ -74,8 +74,8 @@ function build(node: SyntaxNode, source: string, depth: number): Expression {
   switch (node.name) {
     case 'Number':
       return text.endsWith('%')
-        ? { kind: 'percent', value: Decimal.of(text.slice(0, -1)).shifted(-2), from, to }
-        : { kind: 'number', value: Decimal.of(text), from, to };
+        ? { kind: 'percent', value: literal(text.slice(0, -1), node).shifted(-2), from, to }
+        : { kind: 'number', value: literal(text, node), from, to };
     case 'Text':
       return { kind: 'text', value: text.slice(1, -1).replaceAll('""', '"'), from, to };
     case 'Boolean':
@@ -110,6 +110,15 @@ function build(node: SyntaxNode, source: string, depth: number): Expression {
       return buildBinary(node, source, depth);
     default:
       throw new FormulaError(`“${text}” was not expected here.`, from, to);
+  }
+}
+
+function literal(text: string, { from, to }: SyntaxNode): Decimal {
+  try {
+    return Decimal.of(text);
+  } catch (problem) {
+    if (problem instanceof NumberTooGreat) throw new FormulaError(problem.message, from, to);
+    throw problem;
   }
 }
 

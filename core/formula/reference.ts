@@ -73,7 +73,7 @@ optional rain sensor at 218.00, issued on 23 November 2026.
 | a field | \`deal.account.country\` |
 | every line's value | \`lines.net\` |
 | some of the lines | \`lines[not optional].net\` |
-| arithmetic | \`+ - * / ^\`, \`12.5%\`; exact decimals, never binary fractions |
+| arithmetic | \`+ - * / ^\`, \`12.5%\`; exact, never binary fractions |
 | joining texts | \`"Quote " & document.number\` |
 | comparing | \`= <> < <= > >=\`, \`"crane" in deal.site_works\` |
 | conditions | \`and\`, \`or\`, \`not\`, \`IF(condition, then, otherwise)\` |
@@ -88,4 +88,22 @@ optional rain sensor at 218.00, issued on 23 November 2026.
 Ranks, tightest first: path and filter; \`??\`; prefix \`-\`; \`%\`; \`^\` (left to right); \`* /\`; \`+ -\`; \`&\`; comparisons and \`in\`;
 \`not\`; \`and\`; \`or\`. A blank is never zero: in arithmetic it is an error that names the field and the line. Money of two
 currencies never mixes. A plain zero is a zero of any currency.
+
+## How numbers are computed
+
+- **Exactness.** Sums, differences, products, quotients and whole powers are exact until a rounding is declared. A quotient
+  that does not end is kept as a fraction: \`10 / 3 * 3\` is 10, and 116.90 over 28 days is 4.175 before it is rounded to
+  4.18. Roots and fractional powers are exact where they have an exact form (\`SQRT(6.25)\` is 2.5, \`27 ^ (1/3)\` is 3);
+  otherwise, and where a power's exact form would have more than 10,000 digits, they carry 40 significant digits.
+- **Size.** A number has at most 300 digits before its point, and 10,000 in all. What goes beyond is an error in words,
+  never infinity and never a number that was cut.
+- **Rounding** happens in three places only: where a figure is declared to be an amount (to its currency's smallest unit, half
+  away from zero or to even, as the sheet says) or to have a number of digits; where a formula says so (ROUND and its kin); and
+  where a value is printed, which changes nothing that is computed from it.
+- **Splits.** ALLOCATE, PART and SCHEDULE give parts in whole units that add up to their sum exactly. A sum of money that is
+  not in whole units itself is refused, so that nothing is lost on the way; amounts always are.
+- **Blanks.** A blank is never a zero: what is computed from one is an error that names the field and the line.
+  \`discount ?? 0%\` says what it should count as.
+- **Signs.** Rounding and splitting do not depend on the sign: −100 is rounded and split as 100 is, each part with the other
+  sign. INT, FLOOR and CEILING alone go towards one end of the number line.
 `;

@@ -191,17 +191,29 @@ export class RecordRow extends Row {
     if (typeof raw === 'string') return raw.trim() === '' ? this.#blank(name, path) : text(raw);
     if (typeof raw === 'boolean') return { type: 'boolean', value: raw };
     if (isRecord(raw)) return { type: 'record', row: new RecordRow(raw, this.source, path, this.place) };
-    if ('number' in raw) return { type: 'number', value: Decimal.of(raw.number) };
-    if ('percent' in raw) return percent(Decimal.of(raw.percent));
+    if ('number' in raw) return this.#decimal(name, raw.number, (value) => ({ type: 'number', value }));
+    if ('percent' in raw) return this.#decimal(name, raw.percent, percent);
     if ('amount' in raw) {
-      if (!raw.currency) return error(`${this.place ? `${this.place}: ` : ''}${this.label(name)} has no currency.`, { path }); // prettier-ignore
-      return money(Decimal.of(raw.amount), raw.currency, 'price');
+      const { amount, currency } = raw;
+      if (!currency) return error(`${this.#placed(this.label(name))} has no currency.`, { path });
+      return this.#decimal(name, amount, (value) => money(value, currency, 'price'));
     }
     if ('date' in raw) return dated(raw.date, path);
     if ('datetime' in raw) return timed(raw.datetime, this.source.timeZone, path);
     if ('rich' in raw) return raw.rich.trim() === '' ? this.#blank(name, path) : { type: 'rich', html: raw.rich };
     if ('image' in raw) return { type: 'image', picture: raw.image, path };
     return { type: 'list', items: raw.choices.map(text) };
+  }
+
+  #decimal(name: string, source: string, valued: (value: Decimal) => Value): Value {
+    const value = Decimal.read(source);
+    if (value) return valued(value);
+    const shown = source.length > 40 ? `${source.slice(0, 40)}…` : source;
+    return error(`${this.#placed(this.label(name))} is “${shown}”, which is no number that can be computed with.`, { path: `${this.path}.${name}` }); // prettier-ignore
+  }
+
+  #placed(words: string): string {
+    return this.place ? `${this.place}: ${words}` : words;
   }
 
   #list(name: string, records: readonly RecordSnapshot[], path: string): Value {

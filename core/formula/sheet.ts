@@ -168,7 +168,7 @@ export class Sheet {
       cell.expression ??= parseFormula(cell.formula);
     } catch (problem) {
       if (!(problem instanceof FormulaError)) throw problem;
-      return error(`The formula “${cell.formula}” cannot be read: ${problem.message}`);
+      return error(`The formula “${shortened(cell.formula)}” cannot be read: ${problem.message}`);
     }
     return this.#guarded(cell.expression, new Frame(cell, cell.row, false));
   }
@@ -592,6 +592,9 @@ class Call implements CallContext {
     return this.sheet.sharedFor(list, key, (frame) => compute(new Call(this.sheet, frame, this.valueOf)), this.frame);
   }
 }
+
+/** A formula as far as a sentence has room for it. */
+const shortened = (formula: string) => (formula.length > 80 ? `${formula.slice(0, 79)}…` : formula);
 
 const COMPUTED: Found['source'] = { kind: 'computed' };
 const FIGURES = new ValuesRow('figures', 'figures', 'figures', {});

@@ -39,26 +39,22 @@ function cellValue(
   currency: () => string | undefined,
 ): Value {
   if (source.trim() === '') return { type: 'blank', cause: `no ${column.label.toLowerCase()}`, place };
-  try {
-    switch (column.type) {
-      case 'text':
-        return text(source);
-      case 'date': {
-        const day = dayOf(source);
-        return day === undefined ? error(`${place}: “${source}” is not a date.`) : { type: 'date', day };
-      }
-      case 'number':
-        return number(Decimal.of(source));
-      case 'percent':
-        return percent(Decimal.of(source));
-      case 'money': {
-        const code = column.currency ?? currency();
-        return code ? money(Decimal.of(source), code, 'price') : error('The document has no currency.');
-      }
+  if (column.type === 'text') return text(source);
+  if (column.type === 'date') {
+    const day = dayOf(source);
+    return day === undefined ? error(`${place}: “${source}” is not a date.`) : { type: 'date', day };
+  }
+  const value = Decimal.read(source);
+  if (!value) return error(`${place}: “${source}” is not a number.`);
+  switch (column.type) {
+    case 'number':
+      return number(value);
+    case 'percent':
+      return percent(value);
+    case 'money': {
+      const code = column.currency ?? currency();
+      return code ? money(value, code, 'price') : error('The document has no currency.');
     }
-  } catch (problem) {
-    if (!(problem instanceof TypeError)) throw problem;
-    return error(`${place}: “${source}” is not a number.`);
   }
 }
 

@@ -1,22 +1,23 @@
 import { Decimal } from './decimal';
 
 /**
- * Splits a total by weights into parts of whole units (10^-digits) that add up to the total exactly: each part is
- * rounded down first, and the units left over go to the parts with the largest remainders, the earlier of two equal
- * ones first. Weights may be negative, as long as they do not add up to zero; nothing splits into nothing by any.
- * @throws RangeError when the weights add up to zero and the total does not
+ * Splits a total by weights into parts of whole units (10^-digits) that add up to the total exactly: each part is rounded
+ * down first, and the units left over go to the parts with the largest remainders, the earlier of two equal ones first.
+ * A total below zero splits as the same total above zero does, each part with the other sign. Weights may be negative,
+ * as long as they do not add up to zero; nothing splits into nothing by any.
+ * @throws RangeError when the weights add up to zero and the total does not, or the total is not in whole units
  */
 export function allocate(total: Decimal, weights: readonly Decimal[], digits: number): Decimal[] {
-  const scale = weights.reduce((most, weight) => Math.max(most, weight.decimalPlaces()), 0);
-  const wholes = weights.map((weight) => BigInt(weight.shifted(scale).toFixed(0)));
-  const sum = wholes.reduce((one, other) => one + other, 0n);
   if (total.isZero()) return weights.map(() => Decimal.ZERO);
+  if (total.isNegative()) return allocate(total.neg(), weights, digits).map((part) => part.neg());
+  if (total.decimalPlaces() > digits) throw new RangeError('The total is not in whole units.');
+  const wholes = Decimal.inRatio(weights);
+  const sum = wholes.reduce((one, other) => one + other, 0n);
   if (sum === 0n) throw new RangeError('The weights add up to zero.');
   const units = BigInt(total.shifted(digits).toFixed(0));
   const parts = wholes.map((weight, position) => {
     // Over a positive divisor, so that the remainder is never negative.
-    const share = sum < 0n ? -units * weight : units * weight;
-    const divisor = sum < 0n ? -sum : sum;
+    const [share, divisor] = sum < 0n ? [-units * weight, -sum] : [units * weight, sum];
     const remainder = ((share % divisor) + divisor) % divisor;
     return { position, floor: (share - remainder) / divisor, remainder };
   });

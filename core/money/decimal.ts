@@ -1,44 +1,51 @@
 import PowerLibrary from 'decimal.js';
+import { commonDivisor, digitCount, magnitude, power10, wholeRoot } from './integers';
+import { roundedQuotient, roundedSafeQuotient, type Rounding } from './rounding';
 
-/** How a half is rounded: away from zero (the trade's default) or to the even neighbour. */
-export type RoundingMode = 'half-away' | 'half-even';
-/** Rounding of functions that say their direction: away from zero, towards it, and towards either infinity. */
-export type Rounding = RoundingMode | 'up' | 'down' | 'ceiling' | 'floor';
+export type { Rounding, RoundingMode } from './rounding';
 
+/** Digits that a number may have before its point: above that it is refused, so that none is ever taken for infinite. */
+const MOST_WHOLE_DIGITS = 300;
+/** Digits that a number may have in all, and a fraction in its divisor. */
+const MOST_DIGITS = 10_000;
 /**
- * Significant digits kept where a result has more (a quotient without end, the product of very long factors): enough
+ * Significant digits of a result that has no exact form to keep: a root, a power with a fraction in its exponent. Enough
  * for the product of any two CRM decimals (OData `Edm.Decimal` allows 34) with room before rounding.
  */
 const PRECISION = 40;
-const PRECISION_BOUND = 10n ** BigInt(PRECISION);
-/** Beyond this many places before or behind the point a number is refused. */
-const FURTHEST = 9_999;
 const SAFE = Number.MAX_SAFE_INTEGER;
 
 const SMALL_POWERS = Array.from({ length: 16 }, (_, exponent) => 10 ** exponent);
-const POWERS: bigint[] = [1n];
+/** Whole numbers up to this one are in bounds at any scale that `isUsual` allows. */
+const USUAL = 10n ** 100n;
 
-/** A number with more places than any document prints. */
+/** A number of a size or precision that is not computed with. */
 export class NumberTooGreat extends Error {
   constructor() {
-    super('This number has more digits than can be computed with.');
+    super(
+      'A number has more than 300 digits before its point, or more than 10,000 digits in all. Round it in an earlier step.',
+    );
     this.name = 'NumberTooGreat';
   }
 }
 
 /**
- * The one number of Lumbix: exact decimal, `coefficient × 10^-scale`, immutable. Sums and products are exact up to
- * forty significant digits; never construct one from a binary fraction. The coefficient is a plain integer as long as
- * it is a safe one, which nearly every price and quantity is: arithmetic on those is a hundred times as fast as on
- * digit arrays.
+ * The one number of Lumbix: exact and immutable, `coefficient × 10^-scale / divisor`. Sums, differences, products and
+ * quotients are exact; only `round`, roots and fractional powers give something else than their exact value.
+ *
+ * Nearly every number is a decimal, whose divisor is 1 and whose coefficient is a plain safe integer: arithmetic on those
+ * is a hundred times as fast as on digit arrays. A quotient that does not end as a decimal (10/3) keeps its divisor; its
+ * coefficient is always a bigint, so that whoever sees a plain coefficient knows the number to be a decimal.
  */
 export class Decimal {
-  static readonly ZERO = new Decimal(0, 0);
-  static readonly ONE = new Decimal(1, 0);
+  static readonly ZERO = new Decimal(0, 0, 1n);
+  static readonly ONE = new Decimal(1, 0, 1n);
 
   private constructor(
-    readonly coefficient: number | bigint,
-    readonly scale: number,
+    private readonly coefficient: number | bigint,
+    private readonly scale: number,
+    /** Above zero, without a factor in common with the coefficient or with 10, so that each number has one form. */
+    private readonly divisor: bigint,
   ) {}
 
   /**
@@ -48,97 +55,140 @@ export class Decimal {
   static of(source: string | number): Decimal {
     if (typeof source === 'number') {
       if (!Number.isSafeInteger(source)) throw new TypeError(`${source} is not a safe whole number.`);
-      return source === 0 ? Decimal.ZERO : new Decimal(source, 0);
+      return source === 0 ? Decimal.ZERO : new Decimal(source, 0, 1n);
     }
     const match = /^([+-]?)(\d*)(?:\.(\d*))?(?:[eE]([+-]?\d{1,6}))?$/.exec(source);
     if (!match || (!match[2] && !match[3])) throw new TypeError(`“${source}” is not a decimal number.`);
     const [, sign, whole = '', fraction = '', exponent = '0'] = match;
     const digits = whole + fraction;
+    if (digits.length > MOST_DIGITS) throw new NumberTooGreat();
     const scale = fraction.length - Number(exponent);
-    if (digits.length <= 15) return made(Number(digits) * (sign === '-' ? -1 : 1), scale);
+    if (digits.length <= 15) return Decimal.#made(Number(digits) * (sign === '-' ? -1 : 1), scale);
     const coefficient = BigInt(digits);
-    return made(sign === '-' ? -coefficient : coefficient, scale);
+    return Decimal.#made(sign === '-' ? -coefficient : coefficient, scale);
   }
 
-  /** @internal Only `made` constructs, so that every number is in bounds. */
-  static raw(coefficient: number | bigint, scale: number): Decimal {
-    return new Decimal(coefficient, scale);
+  /** The number that a decimal text says; undefined for a text that is no number, or one that is not computed with. */
+  static read(source: string): Decimal | undefined {
+    try {
+      return Decimal.of(source);
+    } catch (problem) {
+      if (problem instanceof TypeError || problem instanceof NumberTooGreat) return undefined;
+      throw problem;
+    }
   }
 
+  /** The sum. @throws NumberTooGreat */
   plus(other: Decimal): Decimal {
     const { coefficient: a, scale } = this;
     const { coefficient: b } = other;
-    if (scale === other.scale && typeof a === 'number' && typeof b === 'number') return made(a + b, scale);
-    return addAligned(this, other);
+    if (typeof a === 'number' && typeof b === 'number') {
+      const shift = scale - other.scale;
+      if (shift === 0) return Decimal.#sum(a, b, scale);
+      if (a === 0) return other;
+      if (b === 0) return this;
+      if (shift > 0 && shift < SMALL_POWERS.length) {
+        const aligned = b * SMALL_POWERS[shift]!;
+        if (aligned <= SAFE && aligned >= -SAFE) return Decimal.#sum(a, aligned, scale);
+      } else if (shift < 0 && -shift < SMALL_POWERS.length) {
+        const aligned = a * SMALL_POWERS[-shift]!;
+        if (aligned <= SAFE && aligned >= -SAFE) return Decimal.#sum(aligned, b, other.scale);
+      }
+    }
+    const common = Math.max(scale, other.scale);
+    const [one, two] = [this.#at(common), other.#at(common)];
+    if (this.divisor === 1n && other.divisor === 1n) return Decimal.#made(one + two, common);
+    return Decimal.#fraction(one * other.divisor + two * this.divisor, this.divisor * other.divisor, common);
   }
 
+  /** The difference. @throws NumberTooGreat */
   minus(other: Decimal): Decimal {
     return this.plus(other.neg());
   }
 
+  /** The product. @throws NumberTooGreat */
   times(other: Decimal): Decimal {
     const { coefficient: a, scale } = this;
     const { coefficient: b } = other;
     if (typeof a === 'number' && typeof b === 'number') {
       const product = a * b;
-      if (product <= SAFE && product >= -SAFE) return made(product, scale + other.scale);
+      if (product <= SAFE && product >= -SAFE) return Decimal.#made(product, scale + other.scale);
     }
-    return made(BigInt(a) * BigInt(b), scale + other.scale);
+    const [product, divisor] = [BigInt(a) * BigInt(b), this.divisor * other.divisor];
+    if (divisor === 1n) return Decimal.#made(product, scale + other.scale);
+    return Decimal.#fraction(product, divisor, scale + other.scale);
   }
 
-  /** The same digits with the point moved to the right: 0.125 by 2 is 12.5. */
-  shifted(places: number): Decimal {
-    return made(this.coefficient, this.scale - places);
-  }
-
-  /** The quotient, exact if it ends within forty significant digits, otherwise rounded there. @throws RangeError by zero */
+  /** The quotient, exact also where it does not end as a decimal. @throws RangeError by zero; NumberTooGreat */
   div(other: Decimal): Decimal {
-    if (other.isZero()) throw new RangeError('Division by zero.');
-    if (this.isZero()) return Decimal.ZERO;
-    const dividend = BigInt(this.coefficient);
-    const divisor = BigInt(other.coefficient);
-    const shift = Math.max(0, PRECISION + 1 - digitCount(dividend) + digitCount(divisor));
-    const shifted = dividend * power10(shift);
-    const quotient = shifted / divisor;
-    const scale = this.scale - other.scale + shift;
-    if (shifted % divisor === 0n) return stripped(made(quotient, scale));
-    // One more digit says that there is a rest, so that rounding to the precision rounds once and not twice.
-    const rest = shifted < 0n === divisor < 0n ? 1n : -1n;
-    return made(quotient * 10n + rest, scale + 1);
+    const { coefficient: a, scale } = this;
+    const { coefficient: b } = other;
+    if (b === 0) throw new RangeError('Division by zero.');
+    if (a === 0) return Decimal.ZERO;
+    if (typeof a === 'number' && typeof b === 'number' && a % b === 0) return Decimal.#made(a / b, scale - other.scale);
+    return Decimal.#fraction(BigInt(a) * other.divisor, BigInt(b) * this.divisor, scale - other.scale);
   }
 
-  /** The whole quotient, towards minus infinity: `-7` by `2` is `-4`. @throws RangeError by zero */
+  /** The same digits with the point moved to the right: 0.125 by 2 is 12.5. @throws NumberTooGreat */
+  shifted(places: number): Decimal {
+    const { coefficient, scale, divisor } = this;
+    return divisor === 1n
+      ? Decimal.#made(coefficient, scale - places)
+      : Decimal.#fraction(BigInt(coefficient), divisor, scale - places);
+  }
+
+  /** The whole quotient, towards minus infinity: `-7` by `2` is `-4`. @throws RangeError by zero; NumberTooGreat */
   divFloor(other: Decimal): Decimal {
-    if (other.isZero()) throw new RangeError('Division by zero.');
-    const scale = Math.max(this.scale, other.scale, 0);
-    return made(divideRounded(coefficientAt(this, scale), coefficientAt(other, scale), 'floor'), 0);
+    return this.div(other).round(0, 'floor');
   }
 
   /**
-   * A power. Whole exponents are exact to forty digits; others go through a library of many digits.
+   * A power: exact where it has an exact form of at most ten thousand digits (1.05^4, 8^(1/3), 2^-2), otherwise to forty
+   * significant digits.
    * @throws NumberTooGreat; RangeError where the power has no real value
    */
   pow(exponent: Decimal): Decimal {
-    if (!exponent.isInteger()) {
-      const precise = PowerLibrary.clone({ precision: PRECISION, toExpNeg: -FURTHEST, toExpPos: FURTHEST });
-      const power = new precise(this.toFixed()).pow(exponent.toFixed());
-      if (!power.isFinite()) throw new RangeError('This power has no value.');
-      return Decimal.of(power.toFixed());
+    if (exponent.isZero()) return Decimal.ONE;
+    if (exponent.isNegative()) return Decimal.ONE.div(this.pow(exponent.neg()));
+    if (this.isZero()) return this;
+    const [numerator, degree] = exponent.#asFraction();
+    const root = this.#root(degree);
+    return (root && root.#wholePower(numerator)) ?? this.#approximatePower(exponent);
+  }
+
+  /** The exact root of a whole degree; undefined where it has no exact form. */
+  #root(degree: bigint): Decimal | undefined {
+    if (degree === 1n) return this;
+    // Above that degree the root of a number in bounds is not a whole one.
+    if (degree > MOST_DIGITS * 4 || this.isNegative()) return undefined;
+    const [numerator, divisor] = this.#asFraction();
+    const [one, other] = [wholeRoot(numerator, degree), wholeRoot(divisor, degree)];
+    return one === undefined || other === undefined ? undefined : Decimal.#fraction(one, other, 0);
+  }
+
+  /** A power with a whole exponent above zero; undefined where its exact form has too many digits. */
+  #wholePower(exponent: bigint): Decimal | undefined {
+    const digits = digitCount(BigInt(this.coefficient)) + digitCount(this.divisor) - 2;
+    if (digits > 0 && BigInt(digits) * exponent > MOST_DIGITS) return undefined;
+    if (BigInt(Math.abs(this.scale)) * exponent > MOST_DIGITS || exponent > 4 * MOST_DIGITS) {
+      return this.abs().equals(Decimal.ONE) ? (exponent % 2n === 0n ? Decimal.ONE : this) : undefined;
     }
-    let left = Math.abs(exponent.toNumber());
-    if (this.isZero() && exponent.isNegative()) throw new RangeError('Division by zero.');
-    if (left > FURTHEST) throw new NumberTooGreat();
-    let result = Decimal.ONE;
-    let square = this.shifted(0);
-    for (; left > 0; left = Math.floor(left / 2)) {
-      if (left % 2 === 1) result = result.times(square);
-      if (left > 1) square = square.times(square);
-    }
-    return exponent.isNegative() ? Decimal.ONE.div(result) : result;
+    const [coefficient, scale] = [BigInt(this.coefficient) ** exponent, this.scale * Number(exponent)];
+    if (this.divisor === 1n) return Decimal.#made(coefficient, scale);
+    return Decimal.#fraction(coefficient, this.divisor ** exponent, scale);
+  }
+
+  #approximatePower(exponent: Decimal): Decimal {
+    const Library = PowerLibrary.clone({ precision: PRECISION + 10, toExpNeg: -MOST_DIGITS, toExpPos: MOST_DIGITS });
+    const power = new Library(this.#significant(PRECISION + 20)).pow(exponent.#significant(PRECISION + 20));
+    if (power.isNaN()) throw new RangeError('This power has no value.');
+    if (!power.isFinite() || power.e >= MOST_WHOLE_DIGITS) throw new NumberTooGreat();
+    if (power.e < -MOST_DIGITS / 2) throw new NumberTooGreat();
+    return Decimal.of(power.toSignificantDigits(PRECISION).toFixed());
   }
 
   neg(): Decimal {
-    return this.isZero() ? this : new Decimal(-this.coefficient, this.scale);
+    return this.coefficient === 0 ? this : new Decimal(-this.coefficient, this.scale, this.divisor);
   }
 
   abs(): Decimal {
@@ -154,7 +204,7 @@ export class Decimal {
   }
 
   isInteger(): boolean {
-    return this.scale <= 0 || stripped(this).scale <= 0;
+    return this.divisor === 1n && (this.scale <= 0 || this.#stripped().scale <= 0);
   }
 
   /** −1, 0 or 1. */
@@ -163,12 +213,12 @@ export class Decimal {
   }
 
   comparedTo(other: Decimal): number {
-    if (this.scale === other.scale) {
+    if (this.scale === other.scale && this.divisor === other.divisor) {
       return this.coefficient < other.coefficient ? -1 : this.coefficient > other.coefficient ? 1 : 0;
     }
     if (this.sign() !== other.sign()) return this.sign() < other.sign() ? -1 : 1;
     const scale = Math.max(this.scale, other.scale);
-    const [one, two] = [coefficientAt(this, scale), coefficientAt(other, scale)];
+    const [one, two] = [this.#at(scale) * other.divisor, other.#at(scale) * this.divisor];
     return one < two ? -1 : one > two ? 1 : 0;
   }
 
@@ -178,26 +228,30 @@ export class Decimal {
 
   /** Rounds to `digits` decimals; negative digits round to tens, hundreds and so on. */
   round(digits: number, rounding: Rounding = 'half-away'): Decimal {
+    const { coefficient, divisor } = this;
     const excess = this.scale - digits;
-    if (excess <= 0) return this;
-    const { coefficient } = this;
+    if (excess <= 0 && divisor === 1n) return this;
     if (typeof coefficient === 'number' && excess < SMALL_POWERS.length) {
-      return made(roundedQuotient(coefficient, SMALL_POWERS[excess]!, rounding), digits);
+      return Decimal.#made(roundedSafeQuotient(coefficient, SMALL_POWERS[excess]!, rounding), digits);
     }
-    if (excess > FURTHEST) return roundTiny(this, digits, rounding);
-    return made(divideRounded(BigInt(coefficient), power10(excess), rounding), digits);
+    const dividend = excess < 0 ? BigInt(coefficient) * power10(-excess) : BigInt(coefficient);
+    return Decimal.#made(roundedQuotient(dividend, excess > 0 ? divisor * power10(excess) : divisor, rounding), digits);
   }
 
-  /** How many decimals it has, without zeros at the end. */
+  /** How many decimals it has, without zeros at the end; infinitely many where it does not end. */
   decimalPlaces(): number {
-    return Math.max(0, stripped(this).scale);
+    return this.divisor === 1n ? Math.max(0, this.#stripped().scale) : Infinity;
   }
 
-  /** Plain decimal text without an exponent: as many decimals as it has, or exactly `digits` of them, rounded. */
+  /**
+   * Plain decimal text without an exponent: exactly `digits` decimals, rounded; or as many as it has, and forty
+   * significant digits of a fraction that does not end.
+   */
   toFixed(digits?: number): string {
-    const value = digits === undefined ? stripped(this) : this.round(digits);
+    if (digits === undefined && this.divisor !== 1n) return this.#significant(PRECISION);
+    const value = digits === undefined ? this.#stripped() : this.round(digits);
     const places = digits ?? Math.max(0, value.scale);
-    const all = coefficientAt(value, places).toString();
+    const all = value.#at(places).toString();
     const sign = all.startsWith('-') ? '-' : '';
     const figures = all.slice(sign.length).padStart(places + 1, '0');
     if (places === 0) return sign + figures;
@@ -216,122 +270,100 @@ export class Decimal {
   toJSON(): string {
     return this.toFixed();
   }
+
+  /** Whole numbers, without a common factor, that are to each other as these numbers are. */
+  static inRatio(values: readonly Decimal[]): bigint[] {
+    const fractions = values.map((value) => value.#asFraction());
+    const common = fractions.reduce(
+      (product, [, divisor]) => (product / commonDivisor(product, divisor)) * divisor,
+      1n,
+    );
+    const wholes = fractions.map(([numerator, divisor]) => (numerator * common) / divisor);
+    const factor = wholes.reduce(commonDivisor, 0n) || 1n;
+    return wholes.map((whole) => whole / factor);
+  }
+
+  /** The coefficient it has at a scale that is not smaller than its own. */
+  #at(scale: number): bigint {
+    const whole = BigInt(this.coefficient);
+    return scale === this.scale
+      ? whole
+      : scale > this.scale
+        ? whole * power10(scale - this.scale)
+        : whole / power10(this.scale - scale);
+  }
+
+  /** As a fraction of two whole numbers in lowest terms, the lower one above zero. */
+  #asFraction(): [bigint, bigint] {
+    const whole = BigInt(this.coefficient);
+    if (this.scale <= 0) return [whole * power10(-this.scale), this.divisor];
+    const [below, factor] = [power10(this.scale), commonDivisor(whole, power10(this.scale))];
+    return [whole / factor, (below / factor) * this.divisor];
+  }
+
+  /** Plain text, rounded to some significant digits. */
+  #significant(digits: number): string {
+    // By the digits above and below the fraction bar, the first digit's place is this one or the next.
+    const size = digitCount(BigInt(this.coefficient)) - digitCount(this.divisor) - this.scale;
+    const rounded = this.round(digits - size);
+    const found = digitCount(rounded.#at(Math.max(rounded.scale, digits - size)));
+    return (found > digits ? this.round(digits - size - (found - digits)) : rounded).toFixed();
+  }
+
+  /** Without zeros at the end of its decimals. */
+  #stripped(): Decimal {
+    let { coefficient, scale } = this;
+    if (coefficient === 0) return Decimal.ZERO;
+    if (typeof coefficient === 'bigint') {
+      while (scale > 0 && coefficient % 10n === 0n) [coefficient, scale] = [coefficient / 10n, scale - 1];
+      return Decimal.#made(coefficient, scale);
+    }
+    while (scale > 0 && coefficient % 10 === 0) [coefficient, scale] = [coefficient / 10, scale - 1];
+    return new Decimal(coefficient, scale, 1n);
+  }
+
+  /** The sum of two safe coefficients of one scale, which may itself be no safe one. */
+  static #sum(one: number, other: number, scale: number): Decimal {
+    const sum = one + other;
+    return sum <= SAFE && sum >= -SAFE ? Decimal.#made(sum, scale) : Decimal.#made(BigInt(one) + BigInt(other), scale);
+  }
+
+  /** A decimal in bounds, its coefficient a plain integer where it is a safe one. */
+  static #made(coefficient: number | bigint, scale: number): Decimal {
+    if (typeof coefficient === 'bigint') {
+      if (coefficient > SAFE || coefficient < -SAFE) return new Decimal(coefficient, scale, 1n).#inBounds();
+      coefficient = Number(coefficient);
+    }
+    if (coefficient === 0) return Decimal.ZERO;
+    const made = new Decimal(coefficient, scale, 1n);
+    return scale <= 200 && scale >= -200 ? made : made.#inBounds();
+  }
+
+  /** A quotient of whole numbers in its one form: in lowest terms, and a decimal if it ends. */
+  static #fraction(dividend: bigint, divisor: bigint, scale: number): Decimal {
+    if (dividend === 0n) return Decimal.ZERO;
+    const factor = commonDivisor(dividend, divisor);
+    let [coefficient, left] =
+      divisor < 0n ? [-dividend / factor, -divisor / factor] : [dividend / factor, divisor / factor];
+    // Factors of ten go from the divisor to the scale: x / 2 is 5x / 10.
+    for (; left % 2n === 0n; left /= 2n, scale++) coefficient *= 5n;
+    for (; left % 5n === 0n; left /= 5n, scale++) coefficient *= 2n;
+    return left === 1n ? Decimal.#made(coefficient, scale) : new Decimal(coefficient, scale, left).#inBounds();
+  }
+
+  /** @throws NumberTooGreat */
+  #inBounds(): Decimal {
+    const { coefficient, scale, divisor } = this;
+    const whole = magnitude(BigInt(coefficient));
+    if (whole < USUAL && divisor < USUAL && scale >= -200 && scale <= MOST_DIGITS - 100) return this;
+    const [digits, below] = [digitCount(whole), digitCount(divisor)];
+    if (digits - scale - below >= MOST_WHOLE_DIGITS || Math.max(digits, below, scale) > MOST_DIGITS)
+      throw new NumberTooGreat();
+    return this;
+  }
 }
 
 /** Rounds to `digits` decimals; negative digits round to tens, hundreds and so on. */
 export function roundTo(value: Decimal, digits: number, rounding: Rounding = 'half-away'): Decimal {
   return value.round(digits, rounding);
-}
-
-/** A number in bounds: small coefficients as plain integers, long ones cut to forty significant digits. */
-function made(coefficient: number | bigint, scale: number): Decimal {
-  if (typeof coefficient === 'number') {
-    if (coefficient <= SAFE && coefficient >= -SAFE) {
-      if (coefficient === 0) return Decimal.ZERO ?? Decimal.raw(0, 0);
-      if (scale > FURTHEST || scale < -FURTHEST) return outOfBounds(scale);
-      return Decimal.raw(coefficient, scale);
-    }
-    return made(BigInt(coefficient), scale);
-  }
-  if (coefficient <= SAFE && coefficient >= -SAFE) return made(Number(coefficient), scale);
-  if (coefficient >= PRECISION_BOUND || coefficient <= -PRECISION_BOUND) {
-    const excess = digitCount(coefficient) - PRECISION;
-    return made(divideRounded(coefficient, power10(excess), 'half-away'), scale - excess);
-  }
-  if (scale > FURTHEST || scale < -FURTHEST) return outOfBounds(scale);
-  return Decimal.raw(coefficient, scale);
-}
-
-/** What is too small to tell from zero is zero; what is too great is refused. */
-function outOfBounds(scale: number): Decimal {
-  if (scale > 0) return Decimal.ZERO;
-  throw new NumberTooGreat();
-}
-
-function addAligned(one: Decimal, other: Decimal): Decimal {
-  if (one.isZero()) return other;
-  if (other.isZero()) return one;
-  const scale = Math.max(one.scale, other.scale);
-  const [a, b] = [alignedNumber(one, scale), alignedNumber(other, scale)];
-  if (a !== undefined && b !== undefined && Math.abs(a + b) <= SAFE) return made(a + b, scale);
-  return made(coefficientAt(one, scale) + coefficientAt(other, scale), scale);
-}
-
-function alignedNumber({ coefficient, scale }: Decimal, wanted: number): number | undefined {
-  if (typeof coefficient !== 'number' || wanted - scale >= SMALL_POWERS.length) return undefined;
-  const aligned = coefficient * SMALL_POWERS[wanted - scale]!;
-  return aligned <= SAFE && aligned >= -SAFE ? aligned : undefined;
-}
-
-/** The coefficient a number has at another scale; exact for a scale that is not smaller. */
-function coefficientAt({ coefficient, scale }: Decimal, wanted: number): bigint {
-  const whole = BigInt(coefficient);
-  return wanted >= scale ? whole * power10(wanted - scale) : whole / power10(scale - wanted);
-}
-
-/** Without zeros at the end of its decimals. */
-function stripped(value: Decimal): Decimal {
-  let { coefficient, scale } = value;
-  if (coefficient === 0) return Decimal.ZERO;
-  if (typeof coefficient === 'bigint') {
-    while (scale > 0 && coefficient % 10n === 0n) [coefficient, scale] = [coefficient / 10n, scale - 1];
-    return made(coefficient, scale);
-  }
-  while (scale > 0 && coefficient % 10 === 0) [coefficient, scale] = [coefficient / 10, scale - 1];
-  return Decimal.raw(coefficient, scale);
-}
-
-function roundTiny(value: Decimal, digits: number, rounding: Rounding): Decimal {
-  const away = rounding === 'up' || (rounding === 'ceiling' && value.sign() > 0) || (rounding === 'floor' && value.isNegative()); // prettier-ignore
-  return away ? made(value.sign(), digits) : Decimal.ZERO;
-}
-
-/** A quotient of safe integers, rounded to a whole number. */
-function roundedQuotient(dividend: number, divisor: number, rounding: Rounding): number {
-  const remainder = dividend % divisor;
-  const quotient = (dividend - remainder) / divisor;
-  if (remainder === 0) return quotient;
-  return goesAway(rounding, Math.sign(remainder), compareNumbers(Math.abs(remainder) * 2, divisor), quotient % 2 !== 0)
-    ? quotient + Math.sign(remainder)
-    : quotient;
-}
-
-function compareNumbers(one: number | bigint, other: number | bigint): number {
-  return one < other ? -1 : one > other ? 1 : 0;
-}
-
-function divideRounded(dividend: bigint, divisor: bigint, rounding: Rounding): bigint {
-  const quotient = dividend / divisor;
-  const remainder = dividend % divisor;
-  if (remainder === 0n) return quotient;
-  const negative = remainder < 0n !== divisor < 0n;
-  const [size, unit] = [remainder < 0n ? -remainder : remainder, divisor < 0n ? -divisor : divisor];
-  const away = goesAway(rounding, negative ? -1 : 1, compareNumbers(size * 2n, unit), quotient % 2n !== 0n);
-  return away ? quotient + (negative ? -1n : 1n) : quotient;
-}
-
-/** Whether rounding steps away from zero, given the sign, how the rest compares with a half, and whether the quotient is odd. */
-function goesAway(rounding: Rounding, sign: number, half: number, odd: boolean): boolean {
-  switch (rounding) {
-    case 'half-away':
-      return half >= 0;
-    case 'half-even':
-      return half > 0 || (half === 0 && odd);
-    case 'up':
-      return true;
-    case 'down':
-      return false;
-    case 'ceiling':
-      return sign > 0;
-    case 'floor':
-      return sign < 0;
-  }
-}
-
-function digitCount(value: bigint): number {
-  return (value < 0n ? -value : value).toString().length;
-}
-
-function power10(exponent: number): bigint {
-  return (POWERS[exponent] ??= 10n ** BigInt(exponent));
 }

@@ -14,8 +14,8 @@ export function formatDecimal(value: Decimal, locale: string, fewest: number, mo
     formatter = new Intl.NumberFormat(locale, { minimumFractionDigits: fewest, maximumFractionDigits: most });
     formatters.set(key, formatter);
   }
-  // As text: Intl reads decimal strings exactly, where a number would pass through binary floating point.
-  return formatter.format(value.toFixed() as Intl.StringNumericLiteral).replace('-', '−');
+  // Rounded here and given as text: Intl reads decimal strings exactly, where a number would pass through binary fractions.
+  return formatter.format(value.round(most).toFixed() as Intl.StringNumericLiteral).replace('-', '−');
 }
 
 /** A sum without its currency: `18,436.80`. Unit prices keep the decimals they came with. */

@@ -192,7 +192,9 @@ function decimalText(raw: unknown): string {
   const text = String(raw);
   if (!/^-?\d+(\.\d+)?(e[+-]?\d+)?$/i.test(text))
     throw new CrmError('refused', `The CRM sent “${text}” where a number was expected.`);
-  return Decimal.of(text).toFixed();
+  const value = Decimal.read(text);
+  if (!value) throw new CrmError('refused', 'The CRM sent a number with more digits than Lumbix computes with.');
+  return value.toFixed();
 }
 
 function stored(schema: CrmSchema, type: string, name: string, value: FieldValue): unknown {

@@ -51,6 +51,12 @@ describe('rules of the functions', () => {
     ['ROUND(1250, -2)', '1,300'], ['ROUND(-0.5)', '−1'], ['ROUNDUP(-1.01)', '−2'], ['ROUNDDOWN(-1.99)', '−1'], ['TRUNC(1.987, 2)', '1.98'],
     ['CEILING(-2.5, 1)', '−2'], ['FLOOR(-2.5, 1)', '−3'], ['MROUND(-7, 5)', '−5'], ['MOD(7, -3)', '−2'], ['QUOTIENT(-7, 2)', '−3'],
     ['MOD(deal.amount, AMOUNT(1000))', '250.00 EUR'], ['INT(deal.amount / 3)', '416.00 EUR'],
+    // Exact until a declared rounding, also beyond what a binary number holds.
+    ['INT(10/3*3)', '10'], ['ROUND(7.000000000000001 + 5.004999999999998, 2)', '12'], ['9007199254740991 + 2', '9,007,199,254,740,993'],
+    ['ROUND(AMOUNT(116.90) / 28, 2)', '4.18 EUR'], ['TIER(100/3*3, tables.volume.from, tables.volume.price)', '1.80 EUR'], ['MOD(10/3, 1/3)', '0'],
+    ['1/3 + 1/3 + 1/3 = 1', 'yes'], ['SQRT(2)^2', '2'], ['SQRT(1/9) * 3', '1'], ['27^(1/3)', '3'], ['2/3', '0.666666666667'], ['10/3 in ALLOCATE(10, 1)', 'no'],
+    // A split below zero is the mirror of the one above it.
+    ['ALLOCATE(AMOUNT(-100), 1, 1, 1)', '−33.34 EUR, −33.33 EUR and −33.33 EUR'], ['ALLOCATE(0.125, 1, 1)', '0.063 and 0.062'],
     // Texts count characters, not code units.
     ['LEN("a🌱b")', '3'], ['LEFT("🌱b", 1)', '🌱'], ['MID("abc", 3, 5)', 'c'], ['RIGHT("abc", 0)', ''], ['FIND("b", "abab", 3)', '4'],
     ['SUBSTITUTE("aaa", "a", "b")', 'bbb'], ['SUBSTITUTE("a-b", "-", "+", 5)', 'a-b'], ['REPLACE("abc", 2, 0, "x")', 'axbc'],
@@ -95,7 +101,11 @@ describe('rules of the functions', () => {
     ['MROUND(1, 0)', 'MROUND rounds to a multiple of more than zero.'],
     ['SQRT(-1)', 'A number below zero has no square root.'],
     ['(-8)^(1/3)', 'This power has no value.'],
-    ['10^9999 * 10^9999', 'This number has more digits than can be computed with.'],
+    ['10^9999 * 10^9999', 'A number has more than 300 digits before its point, or more than 10,000 digits in all. Round it in an earlier step.'],
+    ['10^400', 'A number has more than 300 digits before its point, or more than 10,000 digits in all. Round it in an earlier step.'],
+    [`${'9'.repeat(12_000)} + 1`, `The formula “${'9'.repeat(79)}…” cannot be read: A number has more than 300 digits before its point, or more than 10,000 digits in all. Round it in an earlier step.`],
+    ['ALLOCATE(AMOUNT(10.005), 1, 1)', '10.005 EUR cannot be split into parts that add up to it: round it to the smallest unit of EUR first.'],
+    ['ALLOCATE(10/3, 1, 1)', '3.333333333333 cannot be split into parts that add up to it: round it to a number of decimals first.'],
     ['AVERAGE(lines[false].quantity)', 'There is nothing to take the average of.'],
     ['MAX(lines.name)', 'MAX compares numbers, money and dates, not a text.'],
     ['IFS(false, 1)', 'None of the conditions of IFS holds; end it with true and a value.'],

@@ -13,7 +13,7 @@ import { asCondition } from './condition';
 import { lastWithin } from './lists';
 import { total as sumOf } from './sums';
 import {
-  blankError, canonical, error, money, number, percent, text, typeWords,
+  blankError, canonical, error, formatValue, money, number, percent, text, typeWords,
   isAmount, type AmountValue, type NumberValue, type Value,
 } from '../value'; // prettier-ignore
 import { eager, firstType, flatten, itemType, lazy, type CallContext, type RegisteredDocument } from './function';
@@ -26,7 +26,7 @@ const ALLOCATE = eager(
       { name: 'total', takes: 'amount' },
       { name: 'weights', takes: 'amounts', repeats: true },
     ],
-    help: 'Splits a sum by weights. The parts are rounded to the currency’s smallest unit and add up to the sum exactly: units left over go to the largest remainders.',
+    help: 'Splits a sum by weights. The parts are in the currency’s smallest unit and add up to the sum exactly: units left over go to the largest remainders. A sum of money that is not in whole units itself is refused; round it first. A number is split into hundredths, or as finely as it is itself. −100 splits as 100 does.',
     example: 'ALLOCATE(100, 1, 1, 1)',
     result: ([total]) => listOf(total ?? NUMBER),
   },
@@ -43,19 +43,24 @@ function parts(total: AmountValue, weights: readonly Value[]): Value {
     decimals.push(weight.value);
   }
   if (decimals.length === 0) return error('There are no weights to split the sum by.');
-  try {
-    const split = allocate(total.value, decimals, unitsOf(total));
-    const items = split.map((value): Value => (total.type === 'money' ? money(value, total.currency, 'amount') : { ...total, value })); // prettier-ignore
-    return { type: 'list', items, holds: total.type === 'money' ? 'amount' : undefined };
-  } catch {
-    return error('The weights add up to zero, so nothing can be split by them.');
+  const places = total.value.decimalPlaces();
+  const digits = unitsOf(total);
+  if (places > digits) {
+    const unit = total.type === 'money' ? `the smallest unit of ${total.currency}` : 'a number of decimals';
+    return error(`${formatValue(total, 'en')} cannot be split into parts that add up to it: round it to ${unit} first.`); // prettier-ignore
   }
+  const weight = decimals.reduce((one, other) => one.plus(other), Decimal.ZERO);
+  if (weight.isZero() && !total.value.isZero()) return error('The weights add up to zero, so nothing can be split by them.'); // prettier-ignore
+  const split = allocate(total.value, decimals, digits);
+  const items = split.map((value): Value => (total.type === 'money' ? money(value, total.currency, 'amount') : { ...total, value })); // prettier-ignore
+  return { type: 'list', items, holds: total.type === 'money' ? 'amount' : undefined };
 }
 
-/** Decimals of the unit that parts are whole multiples of: the currency's, or hundredths. */
+/** Decimals of the unit that parts are whole multiples of: the currency's; hundredths of a number, or finer if it is. */
 function unitsOf(total: AmountValue): number {
   if (total.type === 'money') return minorUnit(total.currency);
-  return total.type === 'percent' ? 4 : 2;
+  const places = total.value.decimalPlaces();
+  return Math.max(total.type === 'percent' ? 4 : 2, Number.isFinite(places) ? places : 0);
 }
 
 const PART = lazy(
