@@ -1,4 +1,4 @@
-import type { FieldSchema } from '../core/record/schema';
+import { fieldOf, type FieldSchema } from '../core/record/schema';
 import type { FieldValue } from '../core/record/snapshot';
 import { dayOf } from '../core/formula/date';
 import { Decimal } from '../core/money/decimal';
@@ -13,7 +13,7 @@ import type { FieldChange } from './requests';
  */
 export async function changeField({ type, id, version, field, value }: FieldChange): Promise<void> {
   const { records } = await crmSchema();
-  const declared = records.types[type]?.fields[field];
+  const declared = fieldOf(records, type, field);
   if (!declared || declared.readonly)
     throw new Problem(422, 'This field cannot be changed here', `Change “${declared?.label ?? field}” in the CRM.`);
   await changeRecord(type, id, version, { [field]: typedValue(declared, value.trim()) });

@@ -76,10 +76,10 @@ export const GROUP_DISCOUNTS: Calculation = {
         label: 'Groups',
         formula: 'GROUP(lines[not optional], section)',
         columns: [
-          amount('value', 'Value', 'SUM(item.lines.line_value)'),
-          figure('percent', 'rate', 'Discount', 'TIER(value, tables.group_discounts.from, tables.group_discounts.discount)'), // prettier-ignore
-          amount('discount', 'Discount', 'value * rate'),
-          amount('after', 'After discount', 'value - discount'),
+          amount('group_value', 'Value', 'SUM(item.lines.line_value)'),
+          figure('percent', 'rate', 'Discount', 'TIER(group_value, tables.group_discounts.from, tables.group_discounts.discount)'), // prettier-ignore
+          amount('discount', 'Discount', 'group_value * rate'),
+          amount('after', 'After discount', 'group_value - discount'),
         ],
       },
       TAX_ROWS,

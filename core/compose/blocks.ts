@@ -1,6 +1,7 @@
 import { collectReads } from '../formula/cell';
 import type { Row } from '../formula/row';
 import { error } from '../formula/value';
+import { own } from '../record/own';
 import { richBlocks, type RichRun } from '../rich/rich-text';
 import type { Block, Inline, Mark, Symbology, TableStyle, TotalsRow } from '../template/layout';
 import type { TemplateFile } from '../template/template';
@@ -140,8 +141,8 @@ export class BlockComposer {
       const placed = this.by.picture({ id, formula, block: id, row }, box);
       return placed ? [{ kind: 'picture', source: id, align, ...placed }] : [];
     }
-    const own = file === undefined ? undefined : this.around.files[file];
-    if (own) return [{ kind: 'picture', source: id, align, ...this.by.fitted(own.sha256, own, box) }];
+    const known = file === undefined ? undefined : own(this.around.files, file);
+    if (known) return [{ kind: 'picture', source: id, align, ...this.by.fitted(known.sha256, known, box) }];
     this.by.fault(error(`The template has no file “${file ?? ''}” to print as a picture.`), id);
     return [];
   }

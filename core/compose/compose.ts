@@ -10,6 +10,7 @@ import { isCurrencyCode } from '../money/currency';
 import { Decimal } from '../money/decimal';
 import { formatMoney } from '../money/format';
 import { gatherFindings } from '../preflight/finding';
+import { own } from '../record/own';
 import type { RecordSchema } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
 import { usedDigest } from '../record/used';
@@ -209,8 +210,8 @@ class DocumentComposer {
     const chosen = annexes.flatMap(({ id, label, file, counted }) => {
       const value = this.by.decides(`annex ${id}`, file, id);
       return namesIn(value).flatMap((name) => {
-        const own = files[name];
-        if (own?.mediaType === 'application/pdf') return [{ label, sha256: own.sha256, pages: counted ? (own.pages ?? 0) : 0 }]; // prettier-ignore
+        const file = own(files, name);
+        if (file?.mediaType === 'application/pdf') return [{ label, sha256: file.sha256, pages: counted ? (file.pages ?? 0) : 0 }]; // prettier-ignore
         this.by.fault(error(`The template has no PDF “${name}” to join as “${label}”.`), id);
         return [];
       });

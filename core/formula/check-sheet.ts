@@ -2,6 +2,7 @@ import { Checker, type CheckContext, type Checked, type Diagnostic } from './che
 import { dayOf } from './date';
 import { FIGURE_TYPE_WORDS, LINES, type FigureSheet, type FigureType, type LookupTable, type Role, type TableColumnType } from './figure'; // prettier-ignore
 import { sheetFormulas, type SheetFormula } from './formulas';
+import { FUNCTIONS } from './functions';
 import { RESERVED } from './names';
 import { isNumeric, typeInWords, type Type } from './type';
 
@@ -105,8 +106,14 @@ function gives(type: Type, declared: FigureType): boolean {
 export function refuseName(name: string): string | undefined {
   if (name === '') return 'A figure needs a name.';
   if (!/^[A-Za-z_][A-Za-z_0-9]*$/.test(name)) return `“${name}” cannot be a name: take letters, digits and _, and a letter first.`; // prettier-ignore
+  if (name.startsWith('__')) return `“${name}” cannot be a name: it may begin with one _ at most.`;
   if (/^(and|or|not|in|true|false)$/i.test(name)) return `“${name}” is a word of the formulas and cannot be a name.`;
   return RESERVED.includes(name) ? `“${name}” has a meaning of its own in formulas and cannot be a name.` : undefined;
+}
+
+/** A figure that is called as a function is would be read as one as soon as a bracket follows it. */
+function refuseFunctionName(name: string): string | undefined {
+  return FUNCTIONS.has(name.toUpperCase()) ? `“${name}” is the name of a function; take another one, such as “${name}_figure”.` : undefined; // prettier-ignore
 }
 
 function nameProblems(
@@ -115,7 +122,7 @@ function nameProblems(
   checker: Checker,
 ): string[] {
   const name = (figure ?? derived)!.name;
-  const refused = refuseName(name);
+  const refused = refuseName(name) ?? refuseFunctionName(name);
   if (refused) return [refused];
   if (all.filter((each) => each.key === key).length > 1) return [`There are two figures called “${name}”.`];
   if (list !== undefined) {

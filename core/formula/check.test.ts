@@ -143,12 +143,21 @@ describe('a sheet', () => {
   });
 
   it('holds a figure to its declared type, its name and its role', () => {
-    const checked = checkSheet(context(sheet([figure('words', '"x"'), figure('item', '1', 'number'), { ...figure('twice', 'subtotal'), role: 'gross-total' }]))); // prettier-ignore
-    expect(problemsOf(checked, 'words')).toEqual([
-      '“words” should be an amount of money, but its formula gives a text.',
+    const checked = checkSheet(context(sheet([figure('wording', '"x"'), figure('item', '1', 'number'), { ...figure('twice', 'subtotal'), role: 'gross-total' }]))); // prettier-ignore
+    expect(problemsOf(checked, 'wording')).toEqual([
+      '“wording” should be an amount of money, but its formula gives a text.',
     ]);
     expect(problemsOf(checked, 'item')).toEqual(['“item” has a meaning of its own in formulas and cannot be a name.']);
     expect(problemsOf(checked, 'twice')).toEqual(['The role “gross-total” is given to 2 figures; one figure can have it.']); // prettier-ignore
+  });
+
+  it('lets no figure be called as a word or a function of the formulas is', () => {
+    const named = (name: string) => problemsOf(checkSheet(context(sheet([figure(name, 'subtotal')]))), name);
+    expect(named('if')).toEqual(['“if” is the name of a function; take another one, such as “if_figure”.']);
+    expect(named('Round')).toEqual(['“Round” is the name of a function; take another one, such as “Round_figure”.']);
+    expect(named('not')).toEqual(['“not” is a word of the formulas and cannot be a name.']);
+    expect(named('__proto__')).toEqual(['“__proto__” cannot be a name: it may begin with one _ at most.']);
+    expect(named('iffy')).toEqual([]);
   });
 
   it('holds the cells of a table to their columns', () => {

@@ -1,4 +1,5 @@
-import { fieldLabel, type FieldSchema, type RecordSchema } from '../record/schema';
+import { own } from '../record/own';
+import { fieldLabel, fieldOf, recordTypeOf, type FieldSchema, type RecordSchema } from '../record/schema';
 import { FormulaError, type Expression } from './ast';
 import { LINES, type Figure, type FigureSheet, type FigureType, type LookupTable } from './figure';
 import { DECLARED, FUNCTIONS, refuseCount } from './functions';
@@ -65,7 +66,7 @@ export class Checker {
     const { sheet, schema, record, roots } = context;
     const tables = sheet.tables ? { [TABLES]: Object.fromEntries(sheet.tables.map((table) => [table.name, tableType(table)])) } : {}; // prettier-ignore
     this.#roots = new Map(Object.entries({ ...roots, ...tables }).map(([name, types]) => [name, shapeOf(name, types)]));
-    const hasLines = schema.types[record.type]?.fields[LINES] !== undefined;
+    const hasLines = fieldOf(schema, record.type, LINES) !== undefined;
     this.world = worldOf(sheet, record, hasLines, this.#roots.keys());
     this.record = this.#recordShape(record.type, record.root);
   }
@@ -142,13 +143,16 @@ export class Checker {
     const known = this.#shapes.get(key);
     if (known) return known;
     const { schema } = this.context;
-    const fields = schema.types[type]?.fields ?? {};
+    const fields = recordTypeOf(schema, type)?.fields ?? {};
     const shape: Shape = {
       label,
       recordType: type,
       list,
       names: () => Object.keys(fields),
-      type: (name) => (Object.hasOwn(fields, name) ? this.#fieldType(fields[name]!, type) : undefined),
+      type: (name) => {
+        const field = own(fields, name);
+        return field && this.#fieldType(field, type);
+      },
       labelOf: (name) => fieldLabel(schema, type, name),
     };
     this.#shapes.set(key, shape);
@@ -157,7 +161,7 @@ export class Checker {
 
   #fieldType(field: FieldSchema, owner: string): Type {
     const allowed = field.allowed?.map(({ value }) => value);
-    const target = () => this.context.schema.types[field.target ?? '']?.label.toLowerCase() ?? field.name;
+    const target = () => recordTypeOf(this.context.schema, field.target)?.label.toLowerCase() ?? field.name;
     switch (field.type) {
       case 'text':
         return TEXT;

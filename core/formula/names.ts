@@ -1,4 +1,5 @@
 import type { Expression } from './ast';
+import { FUNCTIONS } from './functions';
 import { LINES, type DerivedList, type Figure, type FigureSheet } from './figure';
 
 /** The names there are outside of any item: figures, lists, and the roots. */
@@ -129,7 +130,10 @@ export class Scope {
         return this.dependsOnItem(node.list) || mentionsThis(node.condition);
       case 'call':
         // Arguments may be formulas for other items, which are not told apart here: erring on this side is safe.
-        return node.arguments.some((argument) => this.dependsOnItem(argument) || mentionsThis(argument));
+        return (
+          FUNCTIONS.get(node.name)?.ofItem === true ||
+          node.arguments.some((argument) => this.dependsOnItem(argument) || mentionsThis(argument))
+        );
       case 'binary':
         return this.dependsOnItem(node.left) || this.dependsOnItem(node.right);
       default:

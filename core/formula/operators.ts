@@ -111,6 +111,17 @@ export function mixedCurrencies(one: string, other: string): Value {
   return error(`${one} and ${other} cannot be mixed in one sum; convert one of them first, with EXCHANGE.`);
 }
 
+/** The error that sums of more than one currency are among these values; undefined where there are not. */
+export function mixture(values: readonly Value[]): Value | undefined {
+  let currency: string | undefined;
+  for (const value of values) {
+    if (value.type !== 'money') continue;
+    currency ??= value.currency;
+    if (value.currency !== currency) return mixedCurrencies(currency, value.currency);
+  }
+  return undefined;
+}
+
 export type Numeric = NumberValue | PercentValue;
 export const isNumeric = (value: Value): value is Numeric => value.type === 'number' || value.type === 'percent';
 

@@ -1,5 +1,6 @@
 import { Decimal } from '../money/decimal';
-import { fieldLabel, type FieldSchema, type RecordSchema } from '../record/schema';
+import { own } from '../record/own';
+import { fieldLabel, fieldOf, recordTypeOf, type FieldSchema, type RecordSchema } from '../record/schema';
 import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from '../record/snapshot';
 import type { Cell, Chain, Source } from './cell';
 import { dayOf } from './date';
@@ -104,8 +105,8 @@ export class RecordRow extends Row {
   }
 
   has(name: string): boolean {
-    const type = this.source.schema.types[this.snapshot.type];
-    return type ? type.fields[name] !== undefined : name in this.snapshot.fields;
+    const type = recordTypeOf(this.source.schema, this.snapshot.type);
+    return Object.hasOwn(type ? type.fields : this.snapshot.fields, name);
   }
 
   leadsTo(name: string): string | undefined {
@@ -170,11 +171,11 @@ export class RecordRow extends Row {
   }
 
   #field(name: string): FieldSchema | undefined {
-    return this.source.schema.types[this.snapshot.type]?.fields[name];
+    return fieldOf(this.source.schema, this.snapshot.type, name);
   }
 
   protected read(name: string): Value {
-    const raw = this.snapshot.fields[name];
+    const raw = own(this.snapshot.fields, name);
     const path = `${this.path}.${name}`;
     if (raw === undefined) return error(`“${this.label(name)}” was not read from the CRM for this document.`, { path });
     return this.#typed(name, raw, path);
@@ -233,7 +234,7 @@ export class RecordRow extends Row {
   }
 
   #typeLabel(): string {
-    return this.source.schema.types[this.snapshot.type]?.label.toLowerCase() ?? this.path.split('.').at(-1)!;
+    return recordTypeOf(this.source.schema, this.snapshot.type)?.label.toLowerCase() ?? this.path.split('.').at(-1)!;
   }
 }
 
@@ -299,5 +300,5 @@ export class ValuesRow extends Row {
 
 /** What a list of these fields would hold, by the schema: lets a sum of no lines be a zero of money. */
 export function moneyHeld(schema: RecordSchema, type: string | undefined, name: string): MoneyKind | undefined {
-  return type && schema.types[type]?.fields[name]?.type === 'money' ? 'price' : undefined;
+  return fieldOf(schema, type, name)?.type === 'money' ? 'price' : undefined;
 }

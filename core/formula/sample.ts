@@ -77,7 +77,7 @@ const SHEET: FigureSheet = {
   rounding: 'half-away',
   perLine: [
     { name: 'net', label: 'Net', formula: 'quantity * unit_price * (1 - discount ?? 0%)', type: 'amount' },
-    { name: 'part', label: 'Part of the rebate', formula: 'PART(figures.rebate, lines[not optional], net)', type: 'amount' }, // prettier-ignore
+    { name: 'rebate_part', label: 'Part of the rebate', formula: 'PART(figures.rebate, lines[not optional], net)', type: 'amount' }, // prettier-ignore
   ],
   lists: [],
   document: [{ name: 'rebate', label: 'Rebate', formula: 'SUM(lines[not optional].net) * 5%', type: 'amount' }],

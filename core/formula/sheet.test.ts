@@ -261,6 +261,8 @@ describe('a figure of a line', () => {
     const rebate = figure('rebate', 'AMOUNT(100)');
     // Over 5,238, 6,750 and 436; the sensor's controller has no part: 42.16, 54.33 and 3.51.
     expect(column('lines.part', parts([part], [rebate]))).toEqual(['42.16', '54.33', 'blank', '3.51']);
+    const equal = figure('part', 'ROUND(PART(figures.rebate, lines, 1), 2)');
+    expect(column('lines.part', parts([equal], [rebate]))).toEqual(['25', '25', '25', '25']);
   });
 
   it('calls itself “this” inside a filter', () => {
@@ -309,10 +311,26 @@ describe('after a change', () => {
     expect(plain(sheet.figure('subtotal').value)).toBe('15800.5');
   }); // prettier-ignore
 
+  it('an error goes once its data is corrected, wherever it was read', () => {
+    const lines = vents.fields.lines as RecordSnapshot[];
+    const blank = withFields(vents, { lines: lines.map((line, at) => (at === 1 ? withFields(line, { unit_price: null }) : line)) });
+    const sheet = sheetOf(blank, figures);
+    const sums = ['MAX(lines.unit_price)', 'SUM(lines.unit_price)'];
+    const [highest, sum] = sums.map((formula) => new Sheet({ ...sheet.input, sheet: { ...sheet.input.sheet, document: [figure('it', formula, 'price')] } }));
+    for (const each of [highest!, sum!]) {
+      expect(each.figure('it').value.type).toBe('error');
+      each.update(vents);
+      expect(each.figure('it').value.type).toBe('money');
+    }
+    show(sheet);
+    sheet.update(vents);
+    expect(show(sheet)).toEqual(show(sheetOf(vents, figures)));
+  }); // prettier-ignore
+
   it('gives the same as computing everything anew, whatever the changes', () => {
     const change = fc.record({
       line: fc.nat(4),
-      field: fc.constantFrom('quantity', 'discount', 'optional', 'section', 'remove', 'swap'),
+      field: fc.constantFrom('quantity', 'unit_price', 'discount', 'optional', 'section', 'remove', 'swap'),
       amount: fc.nat(30),
     });
     fc.assert(
@@ -326,7 +344,7 @@ describe('after a change', () => {
           if (lines.length === 0) continue;
           if (field === 'remove') lines.splice(at, 1);
           else if (field === 'swap') lines.push(lines.shift()!);
-          else lines[at] = withFields(lines[at]!, { [field]: { quantity: { number: String(amount) }, discount: amount > 20 ? null : { percent: `0.${amount}` }, optional: amount % 2 === 0, section: `S${amount % 3}` }[field] });
+          else lines[at] = withFields(lines[at]!, { [field]: { quantity: { number: String(amount) }, unit_price: amount > 15 ? null : { amount: `${amount}.5`, currency: 'GBP' }, discount: amount > 20 ? null : { percent: `0.${amount}` }, optional: amount % 2 === 0, section: `S${amount % 3}` }[field] });
           snapshot = withFields(snapshot, { lines });
           sheet.update(snapshot);
           expect(show(sheet)).toEqual(show(sheetOf(snapshot, figures)));

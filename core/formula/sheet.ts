@@ -395,9 +395,10 @@ export class Sheet {
     if (object.type !== 'list') return frame.found(node, error(`${typeWords(object)} has no “${node.name}”.`));
     const column = this.#column(object.items, node.name);
     if (!('cells' in column)) return frame.found(node, column);
+    // Noted before it is looked at: a column with an error in it is read all the same, and computed again once that is mended.
+    frame.readColumn(column);
     const items = this.#columnValues(column);
     if (!Array.isArray(items)) return frame.found(node, items);
-    frame.readColumn(column);
     return frame.found(node, { type: 'list', items, holds: this.#held(object, node.name) });
   }
 

@@ -1,3 +1,5 @@
+import { own } from '../record/own';
+
 /** What a formula gives, known without any data. */
 export type Type =
   | { is: 'number'; /** A literal zero, which stands for a zero of any currency. */ zero?: boolean }
@@ -77,7 +79,7 @@ export function shapeOf(label: string, types: Readonly<Record<string, Type>>, li
     label,
     list,
     names: () => Object.keys(types),
-    type: (name) => (Object.hasOwn(types, name) ? types[name] : undefined),
+    type: (name) => own(types, name),
     labelOf: (name) => name.replaceAll('_', ' '),
   };
 }

@@ -1,3 +1,4 @@
+import { own } from '../record/own';
 import { AndWord, False, InWord, NotWord, OrWord, True } from './formula.parser.terms';
 
 const TERMS: Readonly<Record<string, number>> = {
@@ -6,5 +7,5 @@ const TERMS: Readonly<Record<string, number>> = {
 
 /** The grammar's term for a word that is an operator or a truth value in any case; -1 for a plain name. */
 export function wordTerm(word: string): number {
-  return TERMS[word.toLowerCase()] ?? -1;
+  return own(TERMS, word.toLowerCase()) ?? -1;
 }

@@ -1,3 +1,4 @@
+import { own } from '../record/own';
 import { roundTo, type Decimal, type RoundingMode } from './decimal';
 
 /** Currencies whose minor unit is not two decimals, from ISO 4217 list one. */
@@ -10,7 +11,7 @@ const EXCEPTIONAL_MINOR_UNITS: Readonly<Record<string, number>> = {
 
 /** Number of decimals of a currency's smallest unit (ISO 4217): 2 for EUR, 0 for JPY, 3 for KWD. */
 export function minorUnit(currency: string): number {
-  return EXCEPTIONAL_MINOR_UNITS[currency] ?? 2;
+  return own(EXCEPTIONAL_MINOR_UNITS, currency) ?? 2;
 }
 
 /** Whether the text has the form of an ISO 4217 alphabetic code. */

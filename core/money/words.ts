@@ -7,6 +7,7 @@ import { toCardinal as italian } from 'n2words/it-IT';
 import { toCardinal as dutch } from 'n2words/nl-NL';
 import { toCardinal as polish } from 'n2words/pl-PL';
 import { toCardinal as portuguese } from 'n2words/pt-PT';
+import { own } from '../record/own';
 import { minorUnit } from './currency';
 import type { Decimal } from './decimal';
 
@@ -33,7 +34,7 @@ export const WORD_LANGUAGES: readonly string[] = Object.keys(LANGUAGES);
 
 /** A whole number in the words of a language; undefined for a language without words here. */
 export function numberInWords(value: Decimal, language: string): string | undefined {
-  return LANGUAGES[language]?.whole(BigInt(value.toFixed(0)));
+  return own(LANGUAGES, language)?.whole(BigInt(value.toFixed(0)));
 }
 
 /**
@@ -42,7 +43,7 @@ export function numberInWords(value: Decimal, language: string): string | undefi
  * Undefined for a language without words here.
  */
 export function amountInWords(value: Decimal, currency: string, language: string): string | undefined {
-  const words = LANGUAGES[language];
+  const words = own(LANGUAGES, language);
   if (!words) return undefined;
   const digits = minorUnit(currency);
   const rounded = value.round(digits);

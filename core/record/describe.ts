@@ -1,3 +1,4 @@
+import { own } from './own';
 import { fieldLabel, type RecordSchema } from './schema';
 import { isRecord, isRecordList, type RecordSnapshot } from './snapshot';
 
@@ -19,7 +20,7 @@ export function describePath(path: string, snapshot: RecordSnapshot, schema: Rec
       continue;
     }
     const label = fieldLabel(schema, record.type, name);
-    const value: unknown = record.fields[name];
+    const value: unknown = own(record.fields, name);
     if (id && isRecordList(value as never)) {
       const list = value as readonly RecordSnapshot[];
       const position = list.findIndex((each) => each.id === id);

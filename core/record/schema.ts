@@ -1,3 +1,5 @@
+import { own } from './own';
+
 /** What a field holds, as the CRM's metadata declares it. */
 export type FieldType =
   | 'text' | 'number' | 'percent' | 'money' | 'boolean' | 'date' | 'datetime'
@@ -30,7 +32,18 @@ export interface RecordSchema {
   types: Readonly<Record<string, RecordType>>;
 }
 
+/** A record type by its name; undefined where there is none. */
+export function recordTypeOf(schema: RecordSchema, type: string | undefined): RecordType | undefined {
+  return type === undefined ? undefined : own(schema.types, type);
+}
+
+/** A field by its record type and name; undefined where there is none. */
+export function fieldOf(schema: RecordSchema, type: string | undefined, name: string): FieldSchema | undefined {
+  const known = recordTypeOf(schema, type);
+  return known && own(known.fields, name);
+}
+
 /** The label people know a field by; its name where the schema has none. */
 export function fieldLabel(schema: RecordSchema, type: string, field: string): string {
-  return schema.types[type]?.fields[field]?.label ?? field;
+  return fieldOf(schema, type, field)?.label ?? field;
 }

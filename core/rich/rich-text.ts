@@ -1,4 +1,5 @@
 import { Parser } from 'htmlparser2';
+import { own } from '../record/own';
 
 /** A piece of formatted running text. */
 export type RichRun =
@@ -42,7 +43,8 @@ export function richBlocks(html: string): RichBlock[] {
       if (UNPRINTED.has(name)) unprinted++;
       if (unprinted > 0) return;
       if (name === 'br') runs.push({ kind: 'break' });
-      if (MARKS[name]) marks.push(MARKS[name]);
+      const mark = own(MARKS, name);
+      if (mark) marks.push(mark);
       if (name === 'a') links.push(SAFE_LINK.test(attributes.href ?? '') ? attributes.href : undefined);
       if (BLOCKS.has(name)) finish();
       heading ||= /^h[1-6]$/.test(name);
@@ -62,7 +64,8 @@ export function richBlocks(html: string): RichBlock[] {
     onclosetag(name) {
       if (UNPRINTED.has(name)) unprinted--;
       if (unprinted > 0) return;
-      if (MARKS[name]) marks.splice(marks.lastIndexOf(MARKS[name]), 1);
+      const mark = own(MARKS, name);
+      if (mark) marks.splice(marks.lastIndexOf(mark), 1);
       if (name === 'a') links.pop();
       if (BLOCKS.has(name)) finish();
       if (/^h[1-6]$/.test(name)) heading = false;

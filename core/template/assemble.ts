@@ -1,3 +1,4 @@
+import { own } from '../record/own';
 import { visitBlocks, withInnerBlocks, type Block, type Inline, type Letterhead, type Margins } from './layout';
 import type { Clause, Edition, HouseStyle, Pins, Plan, Template } from './template';
 import { hasWords, mapPieces, reworded, wordingDigest, type Piece, type PieceChange, type Words } from './wording';
@@ -37,10 +38,10 @@ export function assemble(
   const language = languageOf(edition.locale);
   const source = languageOf(template.editions[0]!.locale);
   const gaps = new Map<string, WordingGap>();
-  const translate = (words: Words | undefined, own = language === source): PieceChange => (key, piece, block) => {
-    const wording = words?.[key];
+  const translate = (words: Words | undefined, authors = language === source): PieceChange => (key, piece, block) => {
+    const wording = words && own(words, key);
     if (wording === undefined) {
-      if (!own && hasWords(piece)) gaps.set(block, { block, kind: 'missing' });
+      if (!authors && hasWords(piece)) gaps.set(block, { block, kind: 'missing' });
       return piece;
     }
     if (wording.of !== wordingDigest(piece)) gaps.set(block, { block, kind: 'outdated' });
@@ -53,25 +54,25 @@ export function assemble(
     blocks.flatMap((block): Block[] => {
       const { id } = block.attrs;
       if (edition.without?.includes(id)) return [];
-      const instead = edition.instead?.[id];
+      const instead = edition.instead && own(edition.instead, id);
       if (instead) return [...instead];
       if (block.type !== 'clause') return [withInnerBlocks(block, expanded)];
       const clause = clauses.get(block.attrs.clause);
-      if (clause) return withinClause(clause, id, translate(clause.words?.[language]));
+      if (clause) return withinClause(clause, id, translate(clause.words && own(clause.words, language)));
       absent.push(block.attrs.clause);
       return [];
     });
   const { page, header, followingHeader, footer, body } = template.layout;
-  const own = (blocks: Block[]) => expanded(mapPieces(blocks, words));
+  const whole = (blocks: Block[]) => expanded(mapPieces(blocks, words));
   const letterhead: Letterhead = {
-    header: header ? own(header) : houseStyle.letterhead.header,
-    followingHeader: (followingHeader ? own(followingHeader) : houseStyle.letterhead.followingHeader) ?? [],
-    footer: footer ? own(footer) : houseStyle.letterhead.footer,
+    header: header ? whole(header) : houseStyle.letterhead.header,
+    followingHeader: (followingHeader ? whole(followingHeader) : houseStyle.letterhead.followingHeader) ?? [],
+    footer: footer ? whole(footer) : houseStyle.letterhead.footer,
   };
   return {
     template: {
       ...template,
-      layout: { ...letterhead, body: own(body), page: { ...page, margins: page.margins ?? houseStyle.margins } },
+      layout: { ...letterhead, body: whole(body), page: { ...page, margins: page.margins ?? houseStyle.margins } },
       plans: template.plans.map((plan) => reworkedPlan(plan, words)),
     },
     edition,

@@ -1,7 +1,7 @@
 import type { Expression } from '../formula/ast';
 import { LINES } from '../formula/figure';
 import { parseFormula } from '../formula/parse';
-import type { RecordSchema } from '../record/schema';
+import { fieldOf, type RecordSchema } from '../record/schema';
 import { placedFormulas } from './formulas';
 import { assemble } from './assemble';
 import type { Pins, Template } from './template';
@@ -18,18 +18,17 @@ export interface PathTree {
  */
 export function usedPaths(template: Template, pins: Pins, schema: RecordSchema): PathTree {
   const root: PathTree = { fields: new Set(), related: new Map() };
-  const recordType = schema.types[template.record.type];
-  const lineType = recordType?.fields[LINES]?.target;
+  const lineType = fieldOf(schema, template.record.type, LINES)?.target;
 
   /** Adds one dotted path starting at a record type, as far as the schema knows it. */
   const add = (path: readonly string[], type: string | undefined, tree: PathTree) => {
     const [name, ...rest] = path;
-    const field = name === undefined || type === undefined ? undefined : schema.types[type]?.fields[name];
+    const field = name === undefined || type === undefined ? undefined : fieldOf(schema, type, name);
     if (!field) return;
     if (!field.target) return void tree.fields.add(field.name);
     const related = tree.related.get(field.name) ?? { fields: new Set(), related: new Map() };
     tree.related.set(field.name, related);
-    if (schema.types[field.target]?.fields.name) related.fields.add('name');
+    if (fieldOf(schema, field.target, 'name')) related.fields.add('name');
     add(rest, field.target, related);
   };
   const addLine = (path: readonly string[]) => add([LINES, ...path], template.record.type, root);
@@ -41,7 +40,7 @@ export function usedPaths(template: Template, pins: Pins, schema: RecordSchema):
       if (first === template.record.root) add(rest, template.record.type, root);
       else if (first === LINES) addLine(rest);
       else if (first === 'item') addLine(rest[0] === LINES ? rest.slice(1) : rest);
-      else if (lineType && schema.types[lineType]?.fields[first!]) addLine(path);
+      else if (fieldOf(schema, lineType, first!)) addLine(path);
     }
     if (node.kind === 'member') {
       if (!path && endsInLines(node.object)) addLine([node.name]);

@@ -1,3 +1,5 @@
+import { own } from '../record/own';
+
 /** Languages that ready-made words are translated into; the first is the one their keys are written in. */
 export const PHRASE_LANGUAGES = ['en', 'nl', 'es', 'de', 'ar'] as const;
 
@@ -75,7 +77,7 @@ const PHRASES: Readonly<Record<string, Translations>> = {
 export function phrase(english: string, locale: string): string {
   const language = locale.split('-')[0] as (typeof PHRASE_LANGUAGES)[number];
   const at = PHRASE_LANGUAGES.indexOf(language) - 1;
-  return (Object.hasOwn(PHRASES, english) && PHRASES[english]![at]) || english;
+  return own(PHRASES, english)?.[at] || english;
 }
 
 /** Quotation marks by language, as CLDR has them (`delimiters`); English ones elsewhere. */
@@ -85,6 +87,6 @@ const QUOTATION_MARKS: Readonly<Record<string, readonly [string, string]>> = {
 
 /** A text in the quotation marks of a locale's language. */
 export function quoted(words: string, locale: string): string {
-  const [open, close] = QUOTATION_MARKS[locale.split('-')[0]!] ?? QUOTATION_MARKS.en!;
+  const [open, close] = own(QUOTATION_MARKS, locale.split('-')[0]!) ?? QUOTATION_MARKS.en!;
   return `${open}${words}${close}`;
 }

@@ -1,9 +1,10 @@
 import { Decimal } from '../../core/money/decimal';
-import type { FieldSchema } from '../../core/record/schema';
+import { own } from '../../core/record/own';
+import { fieldOf, recordTypeOf, type FieldSchema } from '../../core/record/schema';
 import type { FieldValue, RecordSnapshot } from '../../core/record/snapshot';
 import type { PathTree } from '../../core/template/paths';
 import { CrmError, requestCrm } from './client';
-import { crmSchema, type CrmSchema } from './schema';
+import { crmSchema, type CrmSchema, type StoredAs } from './schema';
 
 type Entity = Record<string, unknown>;
 
@@ -72,9 +73,9 @@ export async function changeRecord(
 /** Every field of a record type, with the same of some of its relations: for showing a whole record. */
 export async function wholeRecord(type: string, relations: readonly string[]): Promise<PathTree> {
   const { records } = await crmSchema();
-  const plain = (name: string) => new Set(Object.values(records.types[name]?.fields ?? {}).filter((field) => !field.target).map((field) => field.name)); // prettier-ignore
+  const plain = (name: string) => new Set(Object.values(recordTypeOf(records, name)?.fields ?? {}).filter((field) => !field.target).map((field) => field.name)); // prettier-ignore
   const related = relations.flatMap((name): [string, PathTree][] => {
-    const target = records.types[type]?.fields[name]?.target;
+    const target = fieldOf(records, type, name)?.target;
     return target ? [[name, { fields: plain(target), related: new Map() }]] : [];
   });
   return { fields: plain(type), related: new Map(related) };
@@ -86,16 +87,16 @@ function selection(schema: CrmSchema, type: string, paths: PathTree): string {
 }
 
 function options(schema: CrmSchema, type: string, paths: PathTree): { select: string; expand: string } {
-  const fields = schema.records.types[type]?.fields ?? {};
-  const select = new Set(['id', ...[...paths.fields].filter((name) => fields[name] && !fields[name].target)]);
+  const field = (name: string) => fieldOf(schema.records, type, name);
+  const select = new Set(['id', ...[...paths.fields].filter((name) => field(name) && !field(name)!.target)]);
   for (const name of paths.fields) {
-    const currency = schema.storedAs[type]?.[name]?.currencyPath;
+    const currency = storedAs(schema, type, name).currencyPath;
     if (currency) select.add(currency);
   }
   const expand = [...paths.related].map(([name, nested]) => {
-    const inner = options(schema, fields[name]!.target!, nested);
+    const inner = options(schema, field(name)!.target!, nested);
     const order =
-      fields[name]!.type === 'records' && schema.records.types[fields[name]!.target!]?.fields.position
+      field(name)!.type === 'records' && fieldOf(schema.records, field(name)!.target, 'position')
         ? ';$orderby=position'
         : '';
     return `${name}($select=${inner.select}${inner.expand ? `;$expand=${inner.expand}` : ''}${order})`;
@@ -129,15 +130,15 @@ const isEntity = (value: unknown): value is Entity =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 function snapshot(schema: CrmSchema, type: string, entity: Entity, paths: PathTree): RecordSnapshot {
-  const known = schema.records.types[type]?.fields ?? {};
   const fields: Record<string, FieldValue> = {};
   for (const name of paths.fields) {
-    if (known[name]?.type === 'image') fields[name] = pictureField(entity, name);
-    else if (known[name] && name in entity) fields[name] = fieldValue(schema, type, known[name], entity);
+    const field = fieldOf(schema.records, type, name);
+    if (field?.type === 'image') fields[name] = pictureField(entity, name);
+    else if (field && Object.hasOwn(entity, name)) fields[name] = fieldValue(schema, type, field, entity);
   }
   for (const [name, nested] of paths.related) {
-    const target = known[name]?.target;
-    const value = entity[name];
+    const target = fieldOf(schema.records, type, name)?.target;
+    const value = own(entity, name);
     if (!target) continue;
     if (Array.isArray(value)) fields[name] = value.map((item) => snapshot(schema, target, item as Entity, nested));
     else fields[name] = isEntity(value) ? snapshot(schema, target, value, nested) : null;
@@ -157,7 +158,7 @@ function pictureField(entity: Entity, name: string): FieldValue {
 function fieldValue(schema: CrmSchema, type: string, field: FieldSchema, entity: Entity): FieldValue {
   const raw = entity[field.name];
   if (raw === null || raw === undefined) return null;
-  const { currencyPath, percentPoints } = schema.storedAs[type]?.[field.name] ?? {};
+  const { currencyPath, percentPoints } = storedAs(schema, type, field.name);
   switch (field.type) {
     case 'money':
       return {
@@ -202,7 +203,7 @@ function stored(schema: CrmSchema, type: string, name: string, value: FieldValue
   if ('amount' in value) return value.amount;
   if ('percent' in value)
     return Decimal.of(value.percent)
-      .shifted(schema.storedAs[type]?.[name]?.percentPoints ? 2 : 0)
+      .shifted(storedAs(schema, type, name).percentPoints ? 2 : 0)
       .toFixed();
   if ('number' in value) return Number.isInteger(Number(value.number)) ? Number(value.number) : value.number;
   if ('date' in value) return value.date;
@@ -213,9 +214,13 @@ function stored(schema: CrmSchema, type: string, name: string, value: FieldValue
 }
 
 function setOf(schema: CrmSchema, type: string): string {
-  const set = schema.sets[type];
+  const set = own(schema.sets, type);
   if (!set) throw new CrmError('missing', `The CRM has no record type ${type}.`);
   return set;
 }
+
+/** How the CRM keeps a field. */
+const storedAs = (schema: CrmSchema, type: string, name: string): StoredAs =>
+  own(own(schema.storedAs, type) ?? {}, name) ?? {};
 
 const encodeKey = (id: string) => encodeURIComponent(id.replaceAll("'", "''"));

@@ -31,6 +31,7 @@ function toMultiple(name: string, rule: Rounding, help: string, example: string)
   return eager(declaration, ([given, multiple]) => {
     const value = given as AmountValue;
     const step = multiple as AmountValue;
+    if (step.type === 'money' && value.type !== 'money') return error(`${name} rounds a number to a multiple of a number, not of money.`); // prettier-ignore
     if (step.type === 'money' && value.type === 'money' && step.currency !== value.currency) return mixedCurrencies(value.currency, step.currency); // prettier-ignore
     if (step.value.isZero() || step.value.isNegative()) return error(`${name} rounds to a multiple of more than zero.`);
     return mapped(value, (each) => each.div(step.value).round(0, rule).times(step.value));

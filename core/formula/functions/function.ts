@@ -75,6 +75,8 @@ export interface FormulaFunction {
   /** One sentence or two, for people. */
   help: string;
   example: string;
+  /** What it gives depends on the item it is computed for, even where none of its arguments does. */
+  ofItem?: true;
   /** Parameters that repeat in pairs may end with a single one. */
   endsSingle?: boolean;
   /** The type it gives for arguments of these types. */

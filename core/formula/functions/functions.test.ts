@@ -51,6 +51,8 @@ describe('rules of the functions', () => {
     ['ROUND(1250, -2)', '1,300'], ['ROUND(-0.5)', '−1'], ['ROUNDUP(-1.01)', '−2'], ['ROUNDDOWN(-1.99)', '−1'], ['TRUNC(1.987, 2)', '1.98'],
     ['CEILING(-2.5, 1)', '−2'], ['FLOOR(-2.5, 1)', '−3'], ['MROUND(-7, 5)', '−5'], ['MOD(7, -3)', '−2'], ['QUOTIENT(-7, 2)', '−3'],
     ['MOD(deal.amount, AMOUNT(1000))', '250.00 EUR'], ['INT(deal.amount / 3)', '416.00 EUR'],
+    // Two keys of one name are two keys.
+    ['GROUP(lines, unit, item.unit).unit_2', 'pc and day'],
     // Exact until a declared rounding, also beyond what a binary number holds.
     ['INT(10/3*3)', '10'], ['ROUND(7.000000000000001 + 5.004999999999998, 2)', '12'], ['9007199254740991 + 2', '9,007,199,254,740,993'],
     ['ROUND(AMOUNT(116.90) / 28, 2)', '4.18 EUR'], ['TIER(100/3*3, tables.volume.from, tables.volume.price)', '1.80 EUR'], ['MOD(10/3, 1/3)', '0'],
@@ -102,6 +104,11 @@ describe('rules of the functions', () => {
     ['SQRT(-1)', 'A number below zero has no square root.'],
     ['(-8)^(1/3)', 'This power has no value.'],
     ['10^9999 * 10^9999', 'A number has more than 300 digits before its point, or more than 10,000 digits in all. Round it in an earlier step.'],
+    ['MIN(AMOUNT(1, "EUR"), AMOUNT(5, "USD"))', 'EUR and USD cannot be mixed in one sum; convert one of them first, with EXCHANGE.'],
+    ['MAX(AMOUNT(1, "EUR"), 3, AMOUNT(5, "USD"))', 'EUR and USD cannot be mixed in one sum; convert one of them first, with EXCHANGE.'],
+    ['MEDIAN(AMOUNT(1, "EUR"), 2, AMOUNT(5, "USD"), 9, 10)', 'EUR and USD cannot be mixed in one sum; convert one of them first, with EXCHANGE.'],
+    ['ALLOCATE(10, AMOUNT(1, "EUR"), AMOUNT(5, "USD"))', 'EUR and USD cannot be mixed in one sum; convert one of them first, with EXCHANGE.'],
+    ['MROUND(17, AMOUNT(5))', 'MROUND rounds a number to a multiple of a number, not of money.'],
     ['10^400', 'A number has more than 300 digits before its point, or more than 10,000 digits in all. Round it in an earlier step.'],
     [`${'9'.repeat(12_000)} + 1`, `The formula “${'9'.repeat(79)}…” cannot be read: A number has more than 300 digits before its point, or more than 10,000 digits in all. Round it in an earlier step.`],
     ['ALLOCATE(AMOUNT(10.005), 1, 1)', '10.005 EUR cannot be split into parts that add up to it: round it to the smallest unit of EUR first.'],

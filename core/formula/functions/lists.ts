@@ -1,5 +1,5 @@
 import type { Expression } from '../ast';
-import { areEqual, compare } from '../operators';
+import { areEqual, compare, mixture } from '../operators';
 import { LINES } from '../figure';
 import { ValuesRow } from '../row';
 import { listOf, NUMBER, shapeOf, UNKNOWN, type Type } from '../type';
@@ -18,10 +18,10 @@ const GROUP = lazy(
       { name: 'list', takes: 'records' },
       { name: 'key', takes: 'formula for each item', repeats: true },
     ],
-    help: 'The items of a list by one or more keys, in order of first appearance. Each group has its keys by name and its `lines`.',
+    help: 'The items of a list by one or more keys, in order of first appearance. Each group has its keys by name and its `lines`; of two keys of the same name, the second is called `name_2`.',
     example: 'GROUP(lines[not optional], tax_category, tax_rate)',
     result: ([list, ...keys], [, ...expressions]) => {
-      const names = expressions.map((key, position) => [keyName(key, position), keys[position] ?? UNKNOWN] as const);
+      const names = keyNames(expressions).map((name, position) => [name, keys[position] ?? UNKNOWN] as const);
       const types: Record<string, Type> = { key: keys[0] ?? UNKNOWN, [LINES]: list ?? UNKNOWN };
       return listOf({ is: 'record', shape: shapeOf('group', { ...types, ...Object.fromEntries(names) }) });
     },
@@ -40,11 +40,14 @@ const GROUP = lazy(
       if (group) group.items.push(item);
       else groups.set(id, { keys: values, items: [item] });
     }
-    const names = keys.map((key, position) => keyName(key.expression, position));
+    const names = keyNames(keys.map(({ expression }) => expression));
     const shape = ['key', LINES, ...names].join();
     const rows = [...groups].map(([id, group]): Value => {
-      const values: Record<string, Value> = { key: group.keys[0]!, [LINES]: { ...list, items: group.items } };
-      names.forEach((name, position) => (values[name] = group.keys[position]!));
+      const values: Record<string, Value> = {
+        key: group.keys[0]!,
+        [LINES]: { ...list, items: group.items },
+        ...Object.fromEntries(names.map((name, position) => [name, group.keys[position]!])),
+      };
       const title = group.keys.map((key) => formatValue(key, context.locale)).join(', ');
       return { type: 'record', row: new ValuesRow(`group{${id}}`, id, title, values, undefined, title, shape) };
     });
@@ -52,8 +55,17 @@ const GROUP = lazy(
   },
 );
 
-function keyName(key: Expression, position: number): string {
-  return key.kind === 'name' || key.kind === 'member' ? key.name : `key_${position + 1}`;
+/** The names that the keys of a group have: their own, each once, and none that a group has for something else. */
+function keyNames(keys: readonly Expression[]): string[] {
+  const taken = new Set([LINES]);
+  return keys.map((key, position) => {
+    const wanted = key.kind === 'name' || key.kind === 'member' ? key.name : `key_${position + 1}`;
+    if (position > 0) taken.add('key');
+    let name = wanted;
+    for (let count = 2; taken.has(name); count++) name = `${wanted}_${count}`;
+    taken.add(name);
+    return name;
+  });
 }
 
 const SORT = lazy(
@@ -80,6 +92,7 @@ const SORT = lazy(
       if (value.type === 'error') failed ??= value;
       return { item, value };
     });
+    failed ??= mixture(keyed.map(({ value }) => value));
     const collator = new Intl.Collator(locale);
     keyed.sort(({ value: one }, { value: other }) => {
       if (one.type === 'blank' || other.type === 'blank') return Number(one.type === 'blank') - Number(other.type === 'blank'); // prettier-ignore
@@ -202,6 +215,8 @@ function equalPosition(sought: Value, items: readonly Value[]): number | Value {
 
 /** The last position of an ordered list that is not beyond a value. A list out of order is an error, not a guess. */
 export function lastWithin(sought: Value, items: readonly Value[], direction: 1 | -1): number | Value {
+  const mixed = mixture([sought, ...items]);
+  if (mixed) return mixed;
   let found = -1;
   for (const [at, item] of items.entries()) {
     if (item.type === 'error') return item;

@@ -1,5 +1,5 @@
 import { Decimal } from '../../money/decimal';
-import { compare, multiply, plus } from '../operators';
+import { compare, mixture, multiply, plus } from '../operators';
 import { NUMBER, type Type } from '../type';
 import { blankError, error, money, number, typeWords, type ListValue, type Value } from '../value';
 import { eager, flatten, itemType, type CallContext, type FormulaFunction, type Parameter } from './function';
@@ -133,7 +133,7 @@ function ordered(name: string, args: Value[]): Value[] | Value {
     items.push(item);
   }
   if (items.length === 0) return error(`${name} has nothing to choose from.`);
-  let failed: Value | undefined;
+  let failed = mixture(items);
   items.sort((one, other) => {
     const sign = compare(one, other);
     if (typeof sign === 'number') return sign;

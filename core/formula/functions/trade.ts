@@ -4,7 +4,7 @@ import { Decimal } from '../../money/decimal';
 import { amountInWords, numberInWords, WORD_LANGUAGES } from '../../money/words';
 import { addMonths, dayOf, formatDay } from '../date';
 import type { Role } from '../figure';
-import { boundedDay, multiply } from '../operators';
+import { boundedDay, mixture, multiply } from '../operators';
 import { printFormula } from '../print';
 import { ValuesRow, type Row } from '../row';
 import { DATE, listOf, MONEY, NUMBER, PERCENT, shapeOf, TEXT, type Shape, type Type } from '../type';
@@ -36,7 +36,10 @@ const ALLOCATE = eager(
 /** A sum in parts of whole units that add up to it. */
 function parts(total: AmountValue, weights: readonly Value[]): Value {
   const decimals: Decimal[] = [];
-  for (const weight of flatten(weights)) {
+  const all = [...flatten(weights)];
+  const mixed = mixture(all);
+  if (mixed) return mixed;
+  for (const weight of all) {
     if (weight.type === 'error') return weight;
     if (weight.type === 'blank') return blankError(weight);
     if (!isAmount(weight)) return error(`A weight is a number or money, not ${typeWords(weight)}.`);
@@ -74,6 +77,7 @@ const PART = lazy(
     ],
     help: 'In a figure of a line: this line’s part of a sum that is split over a list by weights, as ALLOCATE splits it. Blank for a line that is not in the list.',
     example: 'PART(figures.rebate, lines[not optional], net)',
+    ofItem: true,
     result: firstType,
   },
   ([totalArgument, listArgument, weight], context) => {
@@ -209,7 +213,11 @@ function graduatedSum(
   values: readonly Value[],
   context: CallContext,
 ): Value {
-  const starts = from.map((each) => (isAmount(each) ? each.value : Decimal.ZERO));
+  const starts: Decimal[] = [];
+  for (const start of from) {
+    if (!isAmount(start)) return error(`A graduated volume table counts numbers or money, not ${typeWords(start)}.`);
+    starts.push(start.value);
+  }
   if (!starts[0]!.isZero()) return error('A graduated volume table begins at 0.');
   const products = starts.map((start, at) => {
     const end = starts[at + 1] ?? quantity.value;
