@@ -9,6 +9,7 @@ import type { Workings } from '../formula/workings';
 import { isCurrencyCode } from '../money/currency';
 import { Decimal } from '../money/decimal';
 import { formatMoney } from '../money/format';
+import { numberSymbols } from '../money/number-symbols';
 import { gatherFindings } from '../preflight/finding';
 import { own } from '../record/own';
 import type { RecordSchema } from '../record/schema';
@@ -194,6 +195,7 @@ class DocumentComposer {
       language,
       region,
       direction: RIGHT_TO_LEFT.has(language) ? 'rtl' : 'ltr',
+      digits: numberSymbols(locale).digits,
       date: issueDate,
       author: houseStyle.company.name ?? houseStyle.name,
       page: this.template.layout.page,

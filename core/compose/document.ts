@@ -92,6 +92,8 @@ export interface ComposedDocument {
   language: string;
   region?: string;
   direction: 'ltr' | 'rtl';
+  /** The ten digits that its numbers are written in, those of its pages and lists too. */
+  digits: string;
   /** ISO 8601 day of issue. */
   date: string;
   author: string;

@@ -2,6 +2,7 @@ import type { Row } from '../formula/row';
 import { isAmount, type Value } from '../formula/value';
 import { Decimal } from '../money/decimal';
 import { formatAmount, formatDecimal } from '../money/format';
+import { inDigitsOf } from '../money/number-symbols';
 import type { ColumnDefinition, LineTable, TableBundles, TableGroups, TableStyle } from '../template/layout';
 import { phrase } from '../words/phrases';
 import type { Compositor } from './compositor';
@@ -127,7 +128,7 @@ class TableSetting {
   }
 
   #cell(column: ColumnDefinition, row: Row, position: number | undefined): ComposedCell {
-    if (column.counter) return { runs: position === undefined ? [] : [{ kind: 'text', text: String(position + 1) }] };
+    if (column.counter) return { runs: position === undefined ? [] : [{ kind: 'text', text: inDigitsOf(this.by.locale, String(position + 1)) }] }; // prettier-ignore
     const { by, table } = this;
     const { formula, format, mayBeBlank, picture, detail } = column;
     const request = { id: `${table.id}.${column.id}`, formula, format, mayBeBlank, block: table.id, row };

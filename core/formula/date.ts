@@ -1,3 +1,6 @@
+import { inDigitsOf } from '../money/number-symbols';
+import { own } from '../record/own';
+
 const DAY = 86_400_000;
 
 /** The day number (from 1970-01-01) of an ISO 8601 calendar date; undefined if there is no such day. */
@@ -56,11 +59,12 @@ interface Moment {
 const STYLES: ReadonlySet<string> = new Set(['short', 'medium', 'long', 'full']);
 export const isDateStyle = (pattern: string): boolean => STYLES.has(pattern);
 
-const PATTERN_PART = /'((?:[^']|'')*)'|yyyy|yy|y|MMMM|MMM|MM|M|dd|d|EEEE|EEE|HH|H|mm|ss|[A-Za-z]+|[^A-Za-z']+/g;
+/** A quoted text, a run of one letter, or anything else. */
+const PATTERN_PART = /'((?:[^']|'')*)'|([A-Za-z])\2*|[^A-Za-z']+/g;
 
 /**
- * A day by a Unicode LDML date pattern (UTS 35 part 4): y M d E in their usual widths, text in apostrophes; or by one of
- * the locale's own formats, `short` to `full`.
+ * A day by a Unicode LDML date pattern (UTS 35 part 4): y, M, L, d and E in the widths that they have there, text in
+ * apostrophes; or by one of the locale's own formats, `short` to `full`.
  * @throws Error with a sentence for a pattern that says something else.
  */
 export function formatDayPattern(day: number, pattern: string, locale: string): string {
@@ -68,7 +72,7 @@ export function formatDayPattern(day: number, pattern: string, locale: string): 
   return byPattern({ at: day * DAY, zone: 'UTC' }, pattern, locale, false);
 }
 
-/** A moment by a pattern as a day's, with `HH`, `mm` and `ss` besides. @throws Error with a sentence */
+/** A moment by a pattern as a day's, with `H`, `m` and `s` besides. @throws Error with a sentence */
 export function formatMomentPattern(moment: Moment, pattern: string, locale: string): string {
   if (isDateStyle(pattern)) {
     return intl(moment.at, moment.zone, locale, { dateStyle: pattern as 'short', timeStyle: 'short' });
@@ -76,35 +80,79 @@ export function formatMomentPattern(moment: Moment, pattern: string, locale: str
   return byPattern(moment, pattern, locale, true);
 }
 
-function byPattern({ at, zone }: Moment, pattern: string, locale: string, timed: boolean): string {
-  const parts = partsIn(at, zone);
+function byPattern(moment: Moment, pattern: string, locale: string, timed: boolean): string {
+  const parts = partsIn(moment);
   const hasHour = timed && /H/.test(pattern.replace(/'[^']*'/g, ''));
-  return pattern.replace(PATTERN_PART, (part, quoted: string | undefined) => {
+  return pattern.replace(PATTERN_PART, (part, quoted: string | undefined, letter: string | undefined) => {
     if (quoted !== undefined) return quoted === '' ? "'" : quoted.replaceAll("''", "'");
-    switch (part) {
-      case 'yyyy':
-      case 'y': return parts.year; // prettier-ignore
-      case 'yy': return parts.year.slice(-2); // prettier-ignore
-      case 'MMMM': return intl(at, zone, locale, { month: 'long' }); // prettier-ignore
-      case 'MMM': return intl(at, zone, locale, { month: 'short' }); // prettier-ignore
-      case 'MM': return parts.month; // prettier-ignore
-      case 'M': return String(Number(parts.month)); // prettier-ignore
-      case 'dd': return parts.day; // prettier-ignore
-      case 'd': return String(Number(parts.day)); // prettier-ignore
-      case 'EEEE': return intl(at, zone, locale, { weekday: 'long' }); // prettier-ignore
-      case 'EEE': return intl(at, zone, locale, { weekday: 'short' }); // prettier-ignore
-      case 'HH': if (timed) return parts.hour; break; // prettier-ignore
-      case 'H': if (timed) return String(Number(parts.hour)); break; // prettier-ignore
-      case 'mm': if (hasHour) return parts.minute; break; // prettier-ignore
-      case 'ss': if (hasHour) return parts.second; break; // prettier-ignore
-    }
-    if (/^[A-Za-z]/.test(part)) throw new Error(unknownLetters(part, pattern));
-    return part;
+    if (letter === undefined) return part;
+    const isTime = 'Hms'.includes(letter);
+    const written = isTime && !(letter === 'H' ? timed : hasHour) ? undefined : field(part, parts, moment, locale);
+    if (written === undefined) throw new Error(unknownLetters(part, pattern));
+    return inDigitsOf(locale, written);
   });
 }
 
-/** Calendar and clock of a moment in a zone, as digits. */
-function partsIn(at: number, zone: string): Record<'year' | 'month' | 'day' | 'hour' | 'minute' | 'second', string> {
+/** One field of a date pattern; undefined for one that is not known. */
+function field(part: string, parts: DateParts, { at, zone }: Moment, locale: string): string | undefined {
+  const padded = (value: string) => String(Number(value)).padStart(part.length, '0');
+  if (/^y+$/.test(part)) return part === 'yy' ? parts.year.slice(-2) : padded(parts.year);
+  switch (part) {
+    case 'M':
+    case 'MM':
+    case 'L':
+    case 'LL':
+      return padded(parts.month);
+    case 'MMM':
+    case 'MMMM':
+      return monthBesideDay(at, zone, locale, part === 'MMM' ? 'short' : 'long');
+    case 'LLL':
+      return intl(at, zone, locale, { month: 'short' });
+    case 'LLLL':
+      return intl(at, zone, locale, { month: 'long' });
+    case 'MMMMM':
+    case 'LLLLL':
+      return intl(at, zone, locale, { month: 'narrow' });
+    case 'd':
+    case 'dd':
+      return padded(parts.day);
+    case 'E':
+    case 'EE':
+    case 'EEE':
+      return intl(at, zone, locale, { weekday: 'short' });
+    case 'EEEE':
+      return intl(at, zone, locale, { weekday: 'long' });
+    case 'EEEEE':
+      return intl(at, zone, locale, { weekday: 'narrow' });
+    case 'H':
+    case 'HH':
+      return padded(parts.hour);
+    case 'm':
+    case 'mm':
+      return padded(parts.minute);
+    case 's':
+    case 'ss':
+      return padded(parts.second);
+    default:
+      return undefined;
+  }
+}
+
+/**
+ * A month's name in the form that it has in dates (UTS 35: the format form, for `M`): listopada, not listopad. Where a
+ * locale writes months in digits in such dates, the name that stands alone.
+ */
+function monthBesideDay(at: number, zone: string, locale: string, month: 'long' | 'short'): string {
+  const options = { day: 'numeric', month, year: 'numeric' } as const;
+  const parts = formatterOf(locale, { ...options, timeZone: zone, calendar: 'gregory' }).formatToParts(new Date(at));
+  const name = parts.find(({ type }) => type === 'month')?.value ?? '';
+  return /\p{L}/u.test(name) ? name : intl(at, zone, locale, { month });
+}
+
+type DateParts = Record<'year' | 'month' | 'day' | 'hour' | 'minute' | 'second', string>;
+
+/** Calendar and clock of a moment in its zone, as ASCII digits. */
+function partsIn({ at, zone }: Moment): DateParts {
   const parts = formatterOf('en-GB', {
     timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23',
   }).formatToParts(new Date(at)); // prettier-ignore
@@ -115,10 +163,25 @@ function partsIn(at: number, zone: string): Record<'year' | 'month' | 'day' | 'h
   }; // prettier-ignore
 }
 
+/** What a letter that is not understood was probably meant to be. */
+const MEANT: Readonly<Record<string, string>> = {
+  m: 'months are MM; mm would be minutes',
+  M: 'a month is M or MM in digits, MMM or MMMM in words',
+  d: 'a day is d or dd; weekdays are EEE or EEEE',
+  D: 'a day of the month is d or dd',
+  E: 'a weekday is EEE or EEEE',
+  e: 'a weekday is EEE or EEEE',
+  Y: 'years are yyyy',
+  u: 'years are yyyy',
+  h: 'hours are HH',
+};
+
 function unknownLetters(part: string, pattern: string): string {
-  if (/^m+$/.test(part)) return `In the pattern “${pattern}”, months are MM; mm would be minutes.`;
-  if (/^[Hs]+$/.test(part)) return `The pattern “${pattern}” asks for a time of day, but this is a date.`;
-  return `“${part}” in the pattern “${pattern}” is not understood; plain words go between apostrophes.`;
+  if (/^m+$/.test(part)) return `In the pattern “${pattern}”, ${MEANT.m}.`;
+  if (/^[Hs]{1,2}$/.test(part)) return `The pattern “${pattern}” asks for a time of day, but this is a date.`;
+  const meant = own(MEANT, part[0]!);
+  const advice = meant ?? 'plain words go between apostrophes';
+  return `“${part}” in the pattern “${pattern}” is not understood; ${advice}.`;
 }
 
 const formatters = new Map<string, Intl.DateTimeFormat>();

@@ -1,4 +1,5 @@
 import { Decimal, roundTo } from '../money/decimal';
+import { inDigitsOf, numberSymbols } from '../money/number-symbols';
 
 /** A number pattern of Unicode LDML (UTS 35 part 3), taken apart. */
 interface NumberPattern {
@@ -18,7 +19,7 @@ interface NumberPattern {
 const patterns = new Map<string, NumberPattern>();
 
 /**
- * A number by a Unicode LDML number pattern, in the digits and signs of a locale: `#,##0.00`, `0.0%`,
+ * A number by a Unicode LDML number pattern, in the digits, signs and grouping of a locale: `#,##0.00`, `0.0%`,
  * `#,##0.00;(#,##0.00)`, `'No.' 0000`. Exact, rounded half away from zero.
  * @throws Error with a sentence for a pattern that says something else.
  */
@@ -29,30 +30,38 @@ export function formatNumberPattern(value: Decimal, source: string, locale: stri
     if (patterns.size > 1_000) patterns.clear();
     patterns.set(source, pattern);
   }
-  const signs = signsOf(locale);
+  const { minus } = numberSymbols(locale);
   const rounded = roundTo(value.shifted(pattern.shift), pattern.mostDecimals);
   const isNegative = rounded.isNegative();
-  const digits = digitsOf(rounded.abs(), pattern, signs);
+  const digits = digitsOf(rounded.abs(), pattern, locale);
   const { prefix, suffix } = isNegative
-    ? (pattern.negative ?? { prefix: signs.minus + pattern.prefix, suffix: pattern.suffix })
+    ? (pattern.negative ?? { prefix: minus + pattern.prefix, suffix: pattern.suffix })
     : pattern;
   return prefix + digits + suffix;
 }
 
-function digitsOf(value: Decimal, { groups, leastWhole, leastDecimals }: NumberPattern, signs: Signs): string {
+function digitsOf(value: Decimal, { groups, leastWhole, leastDecimals }: NumberPattern, locale: string): string {
+  const symbols = numberSymbols(locale);
   const [whole = '', decimals = ''] = value.toFixed().split('.');
   const padded = (whole === '0' && leastWhole === 0 ? '' : whole).padStart(leastWhole, '0');
-  const parts: string[] = [];
-  let end = padded.length;
-  for (let at = 0; groups.length > 0 && end > groups[Math.min(at, groups.length - 1)]!; at++) {
-    const size = groups[Math.min(at, groups.length - 1)]!;
-    parts.unshift(padded.slice(end - size, end));
-    end -= size;
-  }
-  parts.unshift(padded.slice(0, end));
+  // A pattern with one group sign asks for grouping as the locale does it, as everywhere in the document.
+  const sizes = groups.length === 1 ? symbols.groups : groups;
+  const grouped = sizes.length > 0 && groups.length > 0 && padded.length >= sizes[0]! + symbols.leastGrouped;
+  const written = grouped ? inGroups(padded, sizes).join(symbols.group) : padded;
   const fraction = decimals.padEnd(leastDecimals, '0');
-  const written = parts.join(signs.group) + (fraction ? signs.decimal + fraction : '');
-  return signs.digits === '0123456789' ? written : written.replace(/\d/g, (digit) => signs.digits[Number(digit)]!);
+  return inDigitsOf(locale, written + (fraction ? symbols.decimal + fraction : ''));
+}
+
+/** Digits in groups of some sizes, the last one's first; the last size given goes on. */
+function inGroups(digits: string, sizes: readonly number[]): string[] {
+  const groups: string[] = [];
+  let end = digits.length;
+  for (let at = 0; end > 0; at++) {
+    const start = Math.max(0, end - sizes[Math.min(at, sizes.length - 1)]!);
+    groups.unshift(digits.slice(start, end));
+    end = start;
+  }
+  return groups;
 }
 
 function readPattern(source: string): NumberPattern {
@@ -88,32 +97,4 @@ function splitAtSemicolon(source: string): string[] {
 /** Words between apostrophes as they are, or with something else in their place; two apostrophes are one. */
 function unquoted(affix: string, inPlace?: string): string {
   return affix.replace(/'([^']*)'/g, (_, words: string) => inPlace ?? (words === '' ? "'" : words));
-}
-
-interface Signs {
-  decimal: string;
-  group: string;
-  minus: string;
-  digits: string;
-}
-
-const signs = new Map<string, Signs>();
-
-function signsOf(locale: string): Signs {
-  let known = signs.get(locale);
-  if (!known) {
-    const parts = new Intl.NumberFormat(locale, { useGrouping: true, minimumFractionDigits: 1 }).formatToParts(
-      -1234567.5,
-    );
-    const plain = new Intl.NumberFormat(locale, { useGrouping: false });
-    const part = (type: string, otherwise: string) => parts.find((each) => each.type === type)?.value ?? otherwise;
-    known = {
-      decimal: part('decimal', '.'),
-      group: part('group', ','),
-      minus: part('minusSign', '−').replace('-', '−'),
-      digits: Array.from({ length: 10 }, (_, digit) => plain.format(digit)).join(''),
-    };
-    signs.set(locale, known);
-  }
-  return known;
 }

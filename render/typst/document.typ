@@ -23,6 +23,9 @@
 #let smaller = size * 0.85
 #let heading-sizes = (size * calc.pow(style.type.step, 3), size * style.type.step, size * 1.1)
 
+// A whole number in the digits of the document's language.
+#let in-digits(number) = str(number).replace(regex("[0-9]"), digit => paper.at("digits", default: "0123456789").clusters().at(int(digit.text)))
+
 #let issued = paper.date.split("-").map(int)
 #set document(
   title: paper.title,
@@ -36,7 +39,7 @@
 #set text(region: paper.region) if "region" in paper
 #set par(leading: 0.62em, spacing: 0.9em, linebreaks: "optimized")
 #set list(marker: text(fill: quiet)[–], indent: 0pt, body-indent: 7pt, spacing: 0.75em)
-#set enum(numbering: number => text(fill: quiet, str(number) + "."), indent: 0pt, body-indent: 6pt, spacing: 0.75em)
+#set enum(numbering: number => text(fill: quiet, in-digits(number) + "."), indent: 0pt, body-indent: 6pt, spacing: 0.75em)
 
 // Physical sides, since a line of nothing but a Latin name would begin on the left of an Arabic page.
 #let side(name) = if (name == "end") == rtl-page { left } else { right }
@@ -59,8 +62,8 @@
 
 #let set-run(run) = {
   if run.kind == "break" { return linebreak() }
-  if run.kind == "pageNumber" { return context counter(page).display() }
-  if run.kind == "pageCount" { return context str(counter(page).final().first() + paper.annexPages) }
+  if run.kind == "pageNumber" { return context in-digits(counter(page).get().first()) }
+  if run.kind == "pageCount" { return context in-digits(counter(page).final().first() + paper.annexPages) }
   // A zero-width space in the text itself would end up in what is copied from the page, so it is a space of no width.
   let body = if run.text.contains(zero-space) { run.text.split(zero-space).map(text).join(h(0pt)) } else { text(run.text) }
   // A value keeps its own direction among words that run the other way.

@@ -1,5 +1,9 @@
+import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { Decimal } from '../../money/decimal';
+import { formatDecimal } from '../../money/format';
+import { formatNumberPattern } from '../number-pattern';
 import { exampleDiagnostics, exampleValue, formulaReference, referenceMarkdown } from '../reference';
 import { SAMPLE } from '../sample';
 import { Sheet } from '../sheet';
@@ -83,7 +87,7 @@ describe('rules of the functions', () => {
     // Money in words.
     ['WORDS(AMOUNT(523.8))', 'five hundred and twenty-three euros and 80/100'], ['WORDS(AMOUNT(1, "GBP"))', 'one British pound and 00/100'],
     ['WORDS(AMOUNT(1250, "JPY"), "nl")', 'duizend tweehonderdvijftig Japanse yen'], ['WORDS(21, "es")', 'veintiuno'],
-    ['WORDS(AMOUNT(1.5, "KWD"))', 'one Kuwaiti dinar and 500/1000'], ['WORDS(3, "ar")', 'ثلاثة'],
+    ['WORDS(AMOUNT(1.5, "KWD"))', 'one Kuwaiti dinar and 500/1000'], ['WORDS(3, "ar")', 'ثلاثة'], ['WORDS(AMOUNT(1000000), "fr")', 'un million d’euros et 00/100'], ['WORDS(-21, "pt-PT")', 'menos vinte e um'],
     // Instalments add up; the end of a month does not drift.
     ['SCHEDULE(AMOUNT(100), 3).amount', '33.34 EUR, 33.33 EUR and 33.33 EUR'], ['SUM(SCHEDULE(AMOUNT(99.99), 7).amount)', '99.99 EUR'],
     ['SCHEDULE(1, 3, DATE(2027, 12, 31), 2).date', '31 December 2027, 29 February 2028 and 30 April 2028'],
@@ -131,7 +135,7 @@ describe('rules of the functions', () => {
     ['EXCHANGE(deal.amount, "USD")', 'The exchange table has no rate from EUR to USD on or before 23 November 2026.'],
     ['EXCHANGE(deal.amount, "CHF", DATE(2026, 1, 1))', 'The exchange table has no rate from EUR to CHF on or before 1 January 2026.'],
     ['EXCHANGE(deal.amount, "euro")', '“euro” is not a currency code of three capitals, such as EUR.'],
-    ['WORDS(1, "xx")', 'WORDS does not know “xx”; it knows en, nl, es, ar, de, fr, it, pl, pt.'],
+    ['WORDS(1, "xx")', 'WORDS does not know “xx”; it knows en, nl, de, fr, es, it, pt, pl, ar.'],
     ['WORDS(1.5)', 'WORDS writes out whole numbers and amounts of money; round the number first.'],
     ['TEXT(1, "long")', '“long” is a pattern for dates; for numbers try "#,##0.00".'],
     ['TEXT(1, "n.n")', '“n.n” is not a number pattern; try "#,##0.00".'],
@@ -144,6 +148,28 @@ describe('rules of the functions', () => {
 });
 
 describe('patterns of Unicode', () => {
+  it('write a number as a table of the document does, in every locale', () => {
+    const locales = ['en-GB', 'nl-NL', 'de-DE', 'de-CH', 'fr-FR', 'es-ES', 'it-IT', 'pt-PT', 'pt-BR', 'pl-PL', 'ar-AE', 'ar-EG', 'en-IN', 'ja-JP']; // prettier-ignore
+    const amount = fc.tuple(fc.integer({ min: -10, max: 10 }), fc.integer({ min: 0, max: 8 }), fc.integer({ min: 0, max: 99 })); // prettier-ignore
+    fc.assert(
+      fc.property(fc.constantFrom(...locales), amount, (locale, [factor, power, cents]) => {
+        const value = Decimal.of(`${factor}${'0'.repeat(power)}.${String(cents).padStart(2, '0')}`);
+        expect(formatNumberPattern(value, '#,##0.00', locale)).toBe(formatDecimal(value, locale, 2));
+      }),
+      { numRuns: 2_000 },
+    );
+  });
+
+  it.each([
+    ['ddd', '“ddd” in the pattern “ddd” is not understood; a day is d or dd; weekdays are EEE or EEEE.'],
+    ['d MMMMMM', '“MMMMMM” in the pattern “d MMMMMM” is not understood; a month is M or MM in digits, MMM or MMMM in words.'],
+    ['EEEEEE', '“EEEEEE” in the pattern “EEEEEE” is not understood; a weekday is EEE or EEEE.'],
+    ['YYYY', '“YYYY” in the pattern “YYYY” is not understood; years are yyyy.'],
+    ['d of MMMM', '“o” in the pattern “d of MMMM” is not understood; plain words go between apostrophes.'],
+  ])('“%s” is refused in words', (pattern, message) => {
+    expect(result(`TEXT(TODAY(), "${pattern}")`)).toBe(`! ${message}`);
+  }); // prettier-ignore
+
   it.each([
     ['TEXT(1234567.891, "#,##0.00")', 'en-GB', '1,234,567.89'],
     ['TEXT(1234567.891, "#,##0.00")', 'nl-NL', '1.234.567,89'],
@@ -162,6 +188,20 @@ describe('patterns of Unicode', () => {
     ['TEXT(TODAY(), "long")', 'de-DE', '23. November 2026'],
     ['TEXT(TODAY(), "short")', 'en-US', '11/23/26'],
     ['TEXT(1234.5, "#,##0.00")', 'ar-EG', '١٬٢٣٤٫٥٠'],
+    // Months as they are in dates (CLDR's format form), and as they stand alone.
+    ['TEXT(TODAY(), "d MMMM yyyy")', 'pl-PL', '23 listopada 2026'],
+    ['TEXT(TODAY(), "LLLL yyyy")', 'pl-PL', 'listopad 2026'],
+    ['TEXT(TODAY(), "d. MMMM yyyy")', 'cs-CZ', '23. listopadu 2026'],
+    ['TEXT(TODAY(), "d MMMM yyyy")', 'ru-RU', '23 ноября 2026'],
+    ['TEXT(TODAY(), "d. MMMM yyyy")', 'fi-FI', '23. marraskuuta 2026'],
+    ['TEXT(TODAY(), "MMMM")', 'ja-JP', '11月'],
+    ['TEXT(TODAY(), "MMMMM|yyy|yy|EEEEE|LL")', 'en-GB', 'N|2026|26|M|11'],
+    // One way to write digits and groups in a document, whichever way a number comes onto the page.
+    ['TEXT(TODAY(), "d MMMM yyyy")', 'ar-EG', '٢٣ نوفمبر ٢٠٢٦'],
+    ['WORDS(AMOUNT(1.5), "ar-EG")', 'ar-EG', 'يورو واحد و ٥٠/١٠٠'],
+    ['TEXT(1234.5, "#,##0.00")', 'es-ES', '1234,50'],
+    ['TEXT(12345.5, "#,##0.00")', 'es-ES', '12.345,50'],
+    ['TEXT(1234567.5, "#,##0.00")', 'en-IN', '12,34,567.50'],
   ])('%s in %s is %s', (formula, locale, expected) => {
     expect(result(formula, locale)).toBe(expected);
   });

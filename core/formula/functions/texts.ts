@@ -206,7 +206,7 @@ const TEXT = declared(
     { name: 'value', takes: 'value' },
     { name: 'pattern', takes: 'text' },
   ],
-  'A number, amount or date in a Unicode (LDML) pattern, in the words and digits of the document’s language: "d MMMM yyyy", "#,##0.00", "0.0%". A date also as "short", "medium", "long" or "full".',
+  'A number, amount or date in a Unicode (LDML) pattern, in the words, digits and grouping of the document’s language: "d MMMM yyyy", "#,##0.00", "0.0%". A date also as "short", "medium", "long" or "full".',
   'TEXT(document.issue_date, "EEEE d MMMM yyyy")',
   ([value, pattern], { locale }) => {
     const wanted = textOf(pattern);

@@ -1,7 +1,7 @@
 import { allocate } from '../../money/allocate';
 import { isCurrencyCode, minorUnit } from '../../money/currency';
 import { Decimal } from '../../money/decimal';
-import { amountInWords, numberInWords, WORD_LANGUAGES } from '../../money/words';
+import { amountInWords, numberInWords, WORD_LANGUAGES } from '../../words/numbers/in-words';
 import { addMonths, dayOf, formatDay } from '../date';
 import type { Role } from '../figure';
 import { boundedDay, mixture, multiply } from '../operators';
@@ -293,11 +293,10 @@ const WORDS = eager(
   },
   ([value, language], { locale }) => {
     const tag = language?.type === 'text' ? language.value : locale;
-    const code = tag.split('-')[0]!.toLowerCase();
     const amount = value as AmountValue;
     if (amount.value.abs().comparedTo(Decimal.of('1e15')) >= 0) return error('WORDS writes out amounts below a thousand million million.'); // prettier-ignore
     if (amount.type !== 'money' && !amount.value.isInteger()) return error('WORDS writes out whole numbers and amounts of money; round the number first.'); // prettier-ignore
-    const words = amount.type === 'money' ? amountInWords(amount.value, amount.currency, code) : numberInWords(amount.value, code); // prettier-ignore
+    const words = amount.type === 'money' ? amountInWords(amount.value, amount.currency, tag) : numberInWords(amount.value, tag); // prettier-ignore
     return words === undefined ? error(`WORDS does not know “${tag}”; it knows ${LANGUAGE_WORDS}.`) : text(words);
   },
 );
