@@ -6,7 +6,8 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { compose } from '../core/compose/compose';
 import type { Composition } from '../core/compose/composition';
 import type { ComposedBlock, Run } from '../core/compose/document';
-import type { RegisteredDocument } from '../core/formula/functions/function';
+import type { RegisteredDocument } from '../core/formula/functions/register';
+import type { RoleAmount } from '../core/formula/role-values';
 import { mayFile } from '../core/preflight/finding';
 import type { Edition, Template } from '../core/template/template';
 import { phrase } from '../core/words/phrases';
@@ -38,9 +39,12 @@ const INVOICED: RegisteredDocument[] = [
     kind: 'invoice',
     issued: '2026-10-02',
     roles: {
-      'gross-total': { value: '120', currency: 'GBP' },
-      'tax-total': { value: '20', currency: 'GBP' },
-      'sum-of-lines': { value: '100', currency: 'GBP' },
+      document: {
+        'gross-total': { value: '120', currency: 'GBP' },
+        'tax-total': { value: '20', currency: 'GBP' },
+        'sum-of-lines': { value: '100', currency: 'GBP' },
+      },
+      rows: [],
     },
   },
 ];
@@ -48,9 +52,8 @@ const INVOICED: RegisteredDocument[] = [
 function composed(template: Template, edition: string, deal: string): Composition {
   const snapshot = demoSnapshot(deal);
   const currency = String(snapshot.fields.currency);
-  const roles = Object.fromEntries(
-    Object.entries(INVOICED[0]!.roles).map(([role, sum]) => [role, { ...sum, currency }]),
-  );
+  const sums = Object.entries(INVOICED[0]!.roles.document).map(([role, sum]) => [role, { ...(sum as RoleAmount), currency }]); // prettier-ignore
+  const roles = { document: Object.fromEntries(sums), rows: [] };
   return compose(template, snapshot, {
     schema: demoSchema,
     pins: shipped,

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import type { Asset, Assets } from '../core/compose/document';
 import type { Template } from '../core/template/template';
 import { demoRecords } from '../demo/crm/index';
+import type { CrmRecords } from '../demo/crm/records';
 import { demoMedia } from '../demo/crm/media';
 import type { FieldSchema, FieldType, RecordSchema } from '../core/record/schema';
 import type { FieldValue, RecordSnapshot } from '../core/record/snapshot';
@@ -21,7 +22,7 @@ const FIELDS: Record<string, Record<string, FieldType | [FieldType, string]>> = 
   Product: { sku: 'text', name: 'text', picture: 'image', name_nl: 'text', name_es: 'text', name_de: 'text', name_ar: 'text' },
   LineItem: {
     position: 'number', section: 'text', sku: 'text', name: 'text', description: 'text', quantity: 'number', unit: 'text',
-    unit_price: 'money', currency: 'text', discount: 'percent', tax_category: 'choice', tax_rate: 'percent', optional: 'boolean',
+    unit_price: 'money', currency: 'text', discount: 'percent', tax_category: 'choice', tax_rate: 'percent', optional: 'boolean', trade_in: 'boolean',
     discount_amount: 'money', unit_cost: 'money', billing: 'choice', term_months: 'number', part_of: 'text', parts_shown: 'choice', weight: 'number',
     deal: ['record', 'Deal'], product: ['record', 'Product'],
   },
@@ -31,7 +32,7 @@ const FIELDS: Record<string, Record<string, FieldType | [FieldType, string]>> = 
 const ALLOWED: Record<string, string[]> = {
   heating: ['none', 'pipe', 'air', 'floor'],
   site_works: ['groundwork', 'electrics', 'water', 'crane'],
-  tax_category: ['standard', 'reduced', 'zero', 'exempt', 'reverse charge', 'export'],
+  tax_category: ['standard', 'reduced', 'zero', 'exempt', 'reverse charge', 'export', 'outside scope'],
   billing: ['once', 'monthly', 'yearly'],
   brand: ['Orrin & Vale', 'Little Vale'],
   parts_shown: ['indented', 'rolled up', 'hidden'],
@@ -69,11 +70,16 @@ export const demoSchema: RecordSchema = {
 
 /** A demo deal as a connector would read it, everything included. */
 export function demoSnapshot(id: string): RecordSnapshot {
-  const deal = demoRecords.deals.find((each) => each.id === id);
-  if (!deal) throw new Error(`There is no demo deal ${id}.`);
-  const account = demoRecords.accounts.find((each) => each.id === deal.account_id)!;
-  const contact = demoRecords.contacts.find((each) => each.id === deal.contact_id);
-  const lines = demoRecords.lineItems.filter((line) => line.deal_id === id);
+  return snapshotFrom(demoRecords, id);
+}
+
+/** A deal of some records as a connector would read it, everything included. */
+export function snapshotFrom(records: CrmRecords, id: string): RecordSnapshot {
+  const deal = records.deals.find((each) => each.id === id);
+  if (!deal) throw new Error(`There is no deal ${id}.`);
+  const account = records.accounts.find((each) => each.id === deal.account_id)!;
+  const contact = records.contacts.find((each) => each.id === deal.contact_id);
+  const lines = records.lineItems.filter((line) => line.deal_id === id);
   const snapshot = record('Deal', deal);
   return {
     ...snapshot,

@@ -5,7 +5,7 @@ import type { Workings } from '#core/formula/workings';
 import type { BridgeStep } from '#core/compose/bridge';
 import type { PrintedFigure, PrintedValue } from '#core/compose/composition';
 import type { FigureSheet } from '#core/formula/figure';
-import type { RegisteredDocument } from '#core/formula/functions/function';
+import type { RegisteredDocument } from '#core/formula/functions/register';
 import type { Pins, Template } from '#core/template/template';
 
 /** Problem details (RFC 9457) as the server tells them. */

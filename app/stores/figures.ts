@@ -5,7 +5,7 @@ import { LINES, type DerivedList, type Figure, type FigureSheet } from '#core/fo
 import { figureKey, sheetFormulas } from '#core/formula/formulas';
 import type { SheetView } from '#core/formula/view';
 import type { Workings } from '#core/formula/workings';
-import type { RegisteredDocument } from '#core/formula/functions/function';
+import type { RegisteredDocument } from '#core/formula/functions/register';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, renameInTemplate } from '#core/template/check';
 import type { Template } from '#core/template/template';

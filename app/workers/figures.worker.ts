@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import { Checker, type CheckContext } from '#core/formula/check';
 import { completionsAt, type Completions } from '#core/formula/complete';
 import { dayOf } from '#core/formula/date';
-import type { RegisteredDocument } from '#core/formula/functions/function';
+import type { RegisteredDocument } from '#core/formula/functions/register';
 import { Sheet } from '#core/formula/sheet';
 import { cellAt, formulaState, sheetView, type FormulaState, type SheetView } from '#core/formula/view';
 import { workingsOf, type Workings } from '#core/formula/workings';

@@ -32,12 +32,37 @@ export function dealSheet(parts: Partial<FigureSheet>): FigureSheet {
   return { currency: 'deal.currency', rounding: 'half-away', perLine: [], lists: [], document: [], sums: [], ...parts };
 }
 
+/**
+ * The rate that a line is taxed at: none in a category that bears no tax, whatever rate the line shows (EN 16931 BR-Z-5,
+ * BR-E-5, BR-AE-5, BR-G-5, BR-O-5).
+ */
+export const APPLIED_RATE = figure(
+  'percent',
+  'applied_rate',
+  'Tax rate applied',
+  'SWITCH(tax_category, "zero", 0%, "exempt", 0%, "reverse charge", 0%, "export", 0%, "outside scope", 0%, tax_rate)',
+  { role: 'tax-rate' },
+);
+
+/** A line's tax category and the rate it is taxed at (BT-151, BT-152). */
+export const LINE_TAX: readonly Figure[] = [
+  figure('text', 'line_category', 'Tax category', 'tax_category', { role: 'tax-category' }),
+  APPLIED_RATE,
+];
+
+/** A tax row's category and rate (BT-118, BT-119). */
+export const TAX_ROW_KEYS: readonly Figure[] = [
+  figure('text', 'category', 'Tax category', 'tax_category', { role: 'tax-category' }),
+  figure('percent', 'tax_rate', 'Tax rate', 'applied_rate', { role: 'tax-rate' }),
+];
+
 /** Tax by category and rate, on the sum of each category: the way of EN 16931 (BR-CO-17). */
 export const TAX_ROWS: DerivedList = {
   name: 'tax_rows',
   label: 'Tax by category',
-  formula: 'GROUP(lines[not optional], tax_category, tax_rate)',
+  formula: 'GROUP(lines[not optional], tax_category, applied_rate)',
   columns: [
+    ...TAX_ROW_KEYS,
     amount('base', 'Tax base', 'SUM(item.lines.net)', 'tax-base'),
     amount('tax_amount', 'Tax', 'base * tax_rate', 'tax-amount'),
   ],

@@ -1,9 +1,10 @@
-import { amount, dealSheet, figure, SUBTOTAL, SUM_OF_LINES, SUM_OF_TAX, TAX_ROWS, TAX_TOTAL, TOTAL, type Calculation } from './calculation'; // prettier-ignore
+import { amount, dealSheet, figure, LINE_TAX, SUBTOTAL, SUM_OF_LINES, SUM_OF_TAX, TAX_ROWS, TAX_TOTAL, TOTAL, type Calculation } from './calculation'; // prettier-ignore
 
 const LINE_STEPS = [
+  ...LINE_TAX,
   amount('list_value', 'List value', 'quantity * unit_price'),
   amount('after_percent', 'After the percentage', 'list_value * (1 - discount ?? 0%)'),
-  amount('after_money', 'After all line discounts', 'after_percent - MIN(after_percent, discount_amount ?? 0)'),
+  amount('after_money', 'After all line discounts', 'after_percent - MIN(MAX(after_percent, 0), discount_amount ?? 0)'),
 ];
 
 /** Percent, then money, each on what the one before left, never below zero; then the deal's own, spread over the lines. */
@@ -11,7 +12,7 @@ export const CHAINED_DISCOUNTS: Calculation = {
   id: 'chained-discounts',
   label: 'Discounts in percent and money, chained and capped',
   purpose:
-    'On each line first the percentage, then the money, never below zero; then the deal’s discount in percent and money on what is left, spread over the lines to the last unit.',
+    'On each line first the percentage, then the money, never below zero; a return or trade-in has its percentage, but no money off it. Then the deal’s discount in percent and money on what is left, spread over the lines to the last unit.',
   sheet: dealSheet({
     perLine: [
       ...LINE_STEPS,
@@ -29,7 +30,11 @@ export const CHAINED_DISCOUNTS: Calculation = {
       amount('discount_total', 'All discounts', 'subtotal - list_total', 'line-discounts'),
       amount('goods', 'After line discounts', 'SUM(lines[not optional].after_money)'),
       amount('deal_percent', 'Percentage off the whole', 'goods * (deal.discount_percent ?? 0%)'),
-      amount('deal_discount', 'Discount on the whole', 'MIN(goods, deal_percent + (deal.discount_amount ?? 0))'),
+      amount(
+        'deal_discount',
+        'Discount on the whole',
+        'IF(goods > 0, MIN(goods, deal_percent + (deal.discount_amount ?? 0)), 0)',
+      ),
       SUBTOTAL,
       TAX_TOTAL,
       TOTAL,
@@ -62,6 +67,7 @@ export const GROUP_DISCOUNTS: Calculation = {
       },
     ],
     perLine: [
+      ...LINE_TAX,
       amount('line_value', 'Value', 'quantity * unit_price * (1 - discount ?? 0%)'),
       amount(
         'group_part',
@@ -77,7 +83,7 @@ export const GROUP_DISCOUNTS: Calculation = {
         formula: 'GROUP(lines[not optional], section)',
         columns: [
           amount('group_value', 'Value', 'SUM(item.lines.line_value)'),
-          figure('percent', 'rate', 'Discount', 'TIER(group_value, tables.group_discounts.from, tables.group_discounts.discount)'), // prettier-ignore
+          figure('percent', 'rate', 'Discount', 'IF(group_value > 0, TIER(group_value, tables.group_discounts.from, tables.group_discounts.discount), 0%)'), // prettier-ignore
           amount('discount', 'Discount', 'group_value * rate'),
           amount('after', 'After discount', 'group_value - discount'),
         ],

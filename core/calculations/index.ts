@@ -2,7 +2,7 @@ import { figureKey } from '../formula/formulas';
 import { LINES, type DerivedList, type Figure, type FigureSheet } from '../formula/figure';
 import type { Calculation } from './calculation';
 import { CHAINED_DISCOUNTS, GROUP_DISCOUNTS } from './discounts';
-import { ALLOWANCES_AND_CHARGES, CASH_ROUNDING, DUE_DATES, FINAL_INVOICE, INSTALMENTS } from './invoicing';
+import { ALLOWANCES_AND_CHARGES, CASH_ROUNDING, CREDIT_NOTE, DEPOSIT_INVOICE, DUE_DATES, FINAL_INVOICE, INSTALMENTS } from './invoicing'; // prettier-ignore
 import { BUNDLES, MARGIN, NET_PRICES, TAX_INCLUDED, TAX_PER_LINE } from './prices';
 import { RECURRING } from './recurring';
 
@@ -11,7 +11,7 @@ export type { Calculation } from './calculation';
 /** Every ready-made figure sheet. */
 export const CALCULATIONS: readonly Calculation[] = [
   NET_PRICES, TAX_PER_LINE, TAX_INCLUDED, CHAINED_DISCOUNTS, GROUP_DISCOUNTS, ALLOWANCES_AND_CHARGES, INSTALMENTS,
-  FINAL_INVOICE, RECURRING, BUNDLES, MARGIN, CASH_ROUNDING, DUE_DATES,
+  DEPOSIT_INVOICE, FINAL_INVOICE, CREDIT_NOTE, RECURRING, BUNDLES, MARGIN, CASH_ROUNDING, DUE_DATES,
 ]; // prettier-ignore
 
 /** A sheet that has taken a calculation in, and the keys of the figures that it replaced. */

@@ -1,4 +1,5 @@
-import { amount, dealSheet, figure, internal, LINE_NET, SUBTOTAL, SUM_OF_LINES, SUM_OF_TAX, TAX_ROWS, TAX_TOTAL, TOTAL, type Calculation } from './calculation'; // prettier-ignore
+import { BELONGS_TO, PARTS_NET } from './bundles';
+import { amount, dealSheet, figure, internal, LINE_NET, LINE_TAX, SUBTOTAL, SUM_OF_LINES, SUM_OF_TAX, TAX_ROW_KEYS, TAX_ROWS, TAX_TOTAL, TOTAL, type Calculation } from './calculation'; // prettier-ignore
 
 /** List value, discount and net of each line, tax by category, total; optional lines summed apart. */
 export const NET_PRICES: Calculation = {
@@ -7,7 +8,7 @@ export const NET_PRICES: Calculation = {
   purpose:
     'Lines at list value less a percentage, tax on the sum of each category, optional lines left out and summed apart. The usual sheet between companies.',
   sheet: dealSheet({
-    perLine: [amount('list_value', 'List value', 'quantity * unit_price'), LINE_NET],
+    perLine: [amount('list_value', 'List value', 'quantity * unit_price'), LINE_NET, ...LINE_TAX],
     lists: [TAX_ROWS],
     document: [
       amount('list_total', 'List value', 'SUM(lines[not optional].list_value)', 'list-total'),
@@ -30,13 +31,15 @@ export const TAX_PER_LINE: Calculation = {
   sheet: dealSheet({
     perLine: [
       LINE_NET,
-      amount('tax', 'Tax', 'IF(tax_category = "standard" or tax_category = "reduced", net * tax_rate, 0)'),
+      ...LINE_TAX,
+      amount('tax', 'Tax', 'net * applied_rate'),
       amount('gross', 'With tax', 'net + tax'),
     ],
     lists: [
       {
         ...TAX_ROWS,
         columns: [
+          ...TAX_ROW_KEYS,
           amount('base', 'Tax base', 'SUM(item.lines.net)', 'tax-base'),
           amount('tax_amount', 'Tax', 'SUM(item.lines.tax)', 'tax-amount'),
         ],
@@ -58,8 +61,8 @@ export const TAX_PER_LINE: Calculation = {
 };
 
 /**
- * Prices that include tax. The tax of a category is extracted from the sum of its lines, and the nets of its lines are
- * what is left, split by the lines' sums: the last unit goes to the line with the largest remainder.
+ * Prices that include tax. The tax of a category is extracted from the sum of its lines. The nets of its lines are rounded
+ * together, so that they add up to the net of the category: a unit over goes to the line with the largest remainder.
  */
 export const TAX_INCLUDED: Calculation = {
   id: 'tax-included',
@@ -68,11 +71,12 @@ export const TAX_INCLUDED: Calculation = {
     'For consumers: lines show what is paid, and the tax is taken out of the sum of each category. The net of the lines adds up to the net of their category, to the last unit.',
   sheet: dealSheet({
     perLine: [
+      ...LINE_TAX,
       amount('gross', 'Sum', 'quantity * unit_price * (1 - discount ?? 0%)'),
       amount(
         'net',
         'Net',
-        'IF(optional, 0, PART(FIRST(tax_rows[this in item.lines]).base, FIRST(tax_rows[this in item.lines]).lines, gross))',
+        'IF(optional, 0, ROUNDTOGETHER(FIRST(tax_rows[this in item.lines]).lines, gross / (1 + applied_rate)))',
         'line-net',
       ),
     ],
@@ -80,6 +84,7 @@ export const TAX_INCLUDED: Calculation = {
       {
         ...TAX_ROWS,
         columns: [
+          ...TAX_ROW_KEYS,
           amount('gross_total', 'With tax', 'SUM(item.lines.gross)'),
           amount('base', 'Tax base', 'gross_total / (1 + tax_rate)', 'tax-base'),
           amount('tax_amount', 'Tax', 'gross_total - base', 'tax-amount'),
@@ -122,21 +127,19 @@ export const MARGIN: Calculation = {
   }),
 };
 
-/** Parts of a bundle roll up into its first line, which alone shows a sum. */
+/** Parts of a bundle roll up into the line that they are a part of, which alone shows a sum. */
 export const BUNDLES: Calculation = {
   id: 'bundles',
   label: 'Bundles rolled up',
   purpose:
-    'A line that other lines are a part of shows the sum of itself and its parts; print the table over lines[ISBLANK(part_of)], the parts under it without sums.',
+    'A line that other lines are a part of, directly or by way of another part, shows the sum of itself and all of them; print the table over lines[belongs_to = ""], the parts under it without sums. Parts of an optional line that are not optional themselves stand alone.',
   sheet: dealSheet({
     perLine: [
       LINE_NET,
-      amount(
-        'parts_net',
-        'Net of the parts',
-        'SUM(lines[not ISBLANK(part_of) and not optional and part_of = this.sku].net)',
-      ),
-      amount('rolled_up', 'Net with parts', 'IF(ISBLANK(part_of), net + parts_net, 0)'),
+      ...LINE_TAX,
+      BELONGS_TO,
+      amount('parts_net', 'Net of the parts', PARTS_NET),
+      amount('rolled_up', 'Net with parts', 'IF(belongs_to = "", net + parts_net, 0)'),
     ],
     lists: [TAX_ROWS],
     document: [SUBTOTAL, TAX_TOTAL, TOTAL],

@@ -1,14 +1,13 @@
 import { collectReads, type Cell } from '../formula/cell';
 import { dayOf } from '../formula/date';
-import type { Figure, Role } from '../formula/figure';
+import type { Role } from '../formula/figure';
 import { asCondition } from '../formula/functions';
-import type { RegisteredDocument } from '../formula/functions/function';
+import type { RegisteredDocument } from '../formula/functions/register';
+import { rolesOf } from '../formula/role-values';
 import { Sheet } from '../formula/sheet';
 import { error, formatValue, type Value } from '../formula/value';
 import type { Workings } from '../formula/workings';
 import { isCurrencyCode } from '../money/currency';
-import { Decimal } from '../money/decimal';
-import { formatMoney } from '../money/format';
 import { numberSymbols } from '../money/number-symbols';
 import { gatherFindings } from '../preflight/finding';
 import { own } from '../record/own';
@@ -26,6 +25,7 @@ import type { Composition, OutputSettings } from './composition';
 import { Compositor, plainly } from './compositor';
 import type { Assets, ComposedDocument } from './document';
 import { safeFileName } from './file-name';
+import { PrintedSum } from './printed-sum';
 
 /** What a document depends on besides its template and its record. */
 export interface ComposeContext {
@@ -162,7 +162,7 @@ class DocumentComposer {
       assets: by.assets,
       figures,
       bridge: priceBridge((role) => this.#withRole(role), by.locale),
-      roles: this.#roles(),
+      roles: rolesOf(by.sheet),
       values: by.values,
       findings: gatherFindings(by.findings),
       fileName,
@@ -175,7 +175,7 @@ class DocumentComposer {
       used,
       usedDigest: usedDigest(used),
       leftOut: by.leftOut,
-      proved: { sums },
+      proved: { sums: sums + by.provedColumns },
     };
   }
 
@@ -290,12 +290,10 @@ class DocumentComposer {
       const columnCell = this.by.sheet.evaluate(`sum ${figure}`, column);
       const total = this.by.sheet.figure(figure);
       if (columnCell.value.type !== 'list' || total.value.type !== 'money') continue;
-      const { currency } = total.value;
-      const printed = columnCell.value.items.reduce(
-        (sum, item) => (item.type === 'money' ? sum.plus(item.value) : sum),
-        Decimal.of(0),
-      );
-      if (printed.equals(total.value.value)) {
+      const sum = new PrintedSum();
+      for (const item of columnCell.value.items) sum.add(item);
+      const contradiction = sum.contradicts(total.value, column, total.figure!.label, this.by.locale);
+      if (contradiction === undefined) {
         proved++;
         continue;
       }
@@ -303,7 +301,7 @@ class DocumentComposer {
         id: `sum ${figure}`,
         severity: 'stops',
         title: 'A printed column does not add up',
-        sentence: `The values of ${column} add up to ${formatMoney(printed, currency, this.by.locale)}, but “${total.figure!.label}” prints ${formatValue(total.value, this.by.locale)}.`,
+        sentence: contradiction,
         values: [],
         workings: this.by.explained(total),
       });
@@ -359,18 +357,6 @@ class DocumentComposer {
   #withRole(role: Role): Cell | undefined {
     const figure = this.template.sheet.document.find((each) => each.role === role);
     return figure && this.by.sheet.figure(figure.name);
-  }
-
-  #roles(): Composition['roles'] {
-    const roles: Record<string, { value: string; currency: string }> = {};
-    const withRole = this.template.sheet.document.filter(
-      (figure): figure is Figure & { role: string } => !!figure.role,
-    );
-    for (const figure of withRole) {
-      const { value } = this.by.sheet.figure(figure.name);
-      if (value.type === 'money') roles[figure.role] = { value: value.value.toFixed(), currency: value.currency };
-    }
-    return roles;
   }
 }
 

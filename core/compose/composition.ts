@@ -1,4 +1,4 @@
-import type { Role } from '../formula/figure';
+import type { Roles } from '../formula/role-values';
 import type { BridgeStep } from './bridge';
 import type { Finding } from '../preflight/finding';
 import type { UsedValues } from '../record/used';
@@ -35,8 +35,8 @@ export interface Composition {
   figures: readonly PrintedFigure[];
   /** From list price to what is paid; absent where the sheet has no roles to build it from. */
   bridge: readonly BridgeStep[] | null;
-  /** Decimal text and currency of the figures that have a role, for the register. */
-  roles: Readonly<Partial<Record<Role, { value: string; currency: string }>>>;
+  /** The figures that have a role, of the document and of its rows: for the register, and for the standard's rules. */
+  roles: Roles;
   values: Readonly<Record<string, PrintedValue>>;
   findings: readonly Finding[];
   fileName: string;

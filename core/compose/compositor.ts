@@ -1,7 +1,10 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import { FormulaError } from '../formula/ast';
 import { collectReads, figuresUnder, itemsOf, type Cell } from '../formula/cell';
 import { asCondition } from '../formula/functions';
+import { parseFormula } from '../formula/parse';
+import { printFormula } from '../formula/print';
 import type { Row } from '../formula/row';
 import type { Sheet } from '../formula/sheet';
 import { error, formatValue, sentence, type Value, type ValueFormat } from '../formula/value';
@@ -10,6 +13,7 @@ import type { Finding } from '../preflight/finding';
 import { splitPlaceholders } from '../template/placeholders';
 import type { PrintedValue } from './composition';
 import type { Asset, Assets, PlacedPicture, Run } from './document';
+import type { PrintedSum } from './printed-sum';
 
 /** A value that is to be printed. */
 export interface ValueRequest {
@@ -39,6 +43,10 @@ export class Compositor {
   readonly used = new Map<string, string>();
   readonly leftOut: { block: string; note: string }[] = [];
   readonly assets: Record<string, Asset> = {};
+  /** How many printed columns were found to add up to their totals. */
+  provedColumns = 0;
+  /** Figures that the sheet declares as the sum of a column, by `columnKey`. */
+  readonly declaredTotals: ReadonlyMap<string, string>;
   /** Cells that someone may want explained, by their ids. */
   readonly #explainable = new Map<string, Cell>();
 
@@ -47,7 +55,14 @@ export class Compositor {
     readonly locale: string,
     /** Bytes of the files and pictures that may be printed. */
     readonly available: Assets,
-  ) {}
+  ) {
+    this.declaredTotals = new Map(
+      sheet.input.sheet.sums.flatMap(({ column, figure }) => {
+        const key = keyOfColumn(column);
+        return key === undefined ? [] : [[key, figure]];
+      }),
+    );
+  }
 
   /** The outcome of a condition; what counts as used is the outcome, not the fields it looked at. */
   chooses(id: string, formula: string, block: string, row?: Row): boolean {
@@ -93,13 +108,44 @@ export class Compositor {
 
   /** Evaluates and prints one value in the words of the edition. */
   print(request: ValueRequest): Run[] {
+    return this.printed(request).runs;
+  }
+
+  /** The same, with the value that was printed. */
+  printed(request: ValueRequest): { runs: Run[]; value: Value } {
     const { key, value } = this.read(request);
+    return { runs: this.#runsOf(value, request, key), value };
+  }
+
+  #runsOf(value: Value, request: ValueRequest, key: string): Run[] {
     if (value.type === 'error') {
       this.fault(value, request.block, key);
       return [{ kind: 'text', text: 'error', value: key, fault: 'error' }];
     }
     if (value.type === 'blank') return this.#blank(value, request, key);
     return brokenLines({ kind: 'text', text: formatValue(value, this.locale, request.format), value: key });
+  }
+
+  /**
+   * Holds a printed column to the total that is printed for it (EN 16931 BR-CO-10: what is printed adds up); what does not
+   * add up stops filing.
+   */
+  prove(sum: PrintedSum, column: string, total: Cell, label: string, block: string): void {
+    if (total.value.type === 'error') return;
+    const contradiction = sum.contradicts(total.value, column, label, this.locale);
+    if (contradiction === undefined) {
+      this.provedColumns++;
+      return;
+    }
+    this.findings.push({
+      id: `printed ${block} ${column} ${label}`,
+      severity: 'stops',
+      title: 'A printed column does not add up',
+      sentence: contradiction,
+      block,
+      values: [],
+      workings: this.explained(total),
+    });
   }
 
   #blank(value: Extract<Value, { type: 'blank' }>, { mayBeBlank, block }: ValueRequest, key: string): Run[] {
@@ -253,6 +299,18 @@ export class Compositor {
 
 /** A value's id, told apart by the item it is printed for. */
 const keyOf = (id: string, row: Row | undefined): string => (row ? `${id} ${row.path}` : id);
+
+/** A column of a list by their formulas, however these are spaced. */
+export const columnKey = (list: string, column: string): string => keyOfColumn(`(${list}).${column}`) ?? `${list} ${column}`; // prettier-ignore
+
+function keyOfColumn(formula: string): string | undefined {
+  try {
+    return printFormula(parseFormula(formula));
+  } catch (problem) {
+    if (problem instanceof FormulaError) return undefined;
+    throw problem;
+  }
+}
 
 /** Runs as plain text, on one line. */
 export function plainly(runs: readonly Run[]): string {

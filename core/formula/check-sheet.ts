@@ -1,6 +1,6 @@
 import { Checker, type CheckContext, type Checked, type Diagnostic } from './check';
 import { dayOf } from './date';
-import { FIGURE_TYPE_WORDS, LINES, type FigureSheet, type FigureType, type LookupTable, type Role, type TableColumnType } from './figure'; // prettier-ignore
+import { FIGURE_TYPE_WORDS, LINES, ROLE_TYPES, type FigureSheet, type FigureType, type LookupTable, type Role, type TableColumnType } from './figure'; // prettier-ignore
 import { sheetFormulas, type SheetFormula } from './formulas';
 import { FUNCTIONS } from './functions';
 import { RESERVED } from './names';
@@ -133,29 +133,50 @@ function nameProblems(
   return name === world.record || world.roots.has(name) ? [`“${name}” is taken already; choose another name.`] : [];
 }
 
-const ROLES_OF_LINES: ReadonlySet<Role> = new Set<Role>(['line-net']);
-const ROLES_OF_ROWS: ReadonlySet<Role> = new Set<Role>(['tax-base', 'tax-amount']);
-const ROLES_ANYWHERE: ReadonlySet<Role> = new Set<Role>(['cost', 'margin']);
+/** Where a role may stand: on the document, on lines, or on the rows of a derived list. */
+type RolePlace = 'document' | 'lines' | 'rows';
 
-/** Whether a role fits where a figure stands: BT-131 on lines, BT-116 and BT-117 on tax rows, all others once on the document. */
+/** Places of the roles that are not, or not only, for a figure of the document. */
+const ROLE_PLACES: Readonly<Partial<Record<Role, readonly RolePlace[]>>> = {
+  'line-net': ['lines', 'rows'],
+  'tax-base': ['rows'],
+  'tax-amount': ['rows'],
+  'tax-category': ['lines', 'rows'],
+  'tax-rate': ['lines', 'rows'],
+  'preceding-invoice': ['rows'],
+  'prepaid-base': ['rows'],
+  'prepaid-tax': ['rows'],
+  'credited-tax': ['rows'],
+  allowances: ['document', 'rows'],
+  charges: ['document', 'rows'],
+  cost: ['document', 'lines', 'rows'],
+  margin: ['document', 'lines', 'rows'],
+};
+
+const PLACE_WORDS: Readonly<Record<RolePlace, string>> = {
+  document: 'a figure of the document',
+  lines: 'a figure of a line',
+  rows: 'a column of a list',
+};
+
+const placesOf = (role: Role): readonly RolePlace[] => ROLE_PLACES[role] ?? ['document'];
+
+/** Whether a role fits where a figure stands: BT-131 on lines, BT-116 and BT-117 on tax rows, most others once on the document. */
 export function roleFits(role: Role, list: string | undefined): boolean {
-  if (ROLES_ANYWHERE.has(role)) return true;
-  if (ROLES_OF_LINES.has(role)) return list === LINES;
-  return ROLES_OF_ROWS.has(role) ? list !== undefined && list !== LINES : list === undefined;
+  return placesOf(role).includes(list === undefined ? 'document' : list === LINES ? 'lines' : 'rows');
 }
 
 function roleProblems({ figure, list }: SheetFormula, all: readonly SheetFormula[]): string[] {
   const role = figure?.role;
   if (!role) return [];
-  if (!roleFits(role, list)) return [`The role “${role}” does not belong here: ${placeOfRole(role)}.`];
-  if (figure.type !== 'amount') return [`A figure with the role “${role}” is an amount.`];
+  if (!roleFits(role, list)) {
+    const places = placesOf(role).map((place) => PLACE_WORDS[place]).join(' or '); // prettier-ignore
+    return [`The role “${role}” does not belong here: it is for ${places}.`];
+  }
+  const type = ROLE_TYPES[role] ?? 'amount';
+  if (figure.type !== type) return [`A figure with the role “${role}” is ${FIGURE_TYPE_WORDS[type]}.`];
   const twins = all.filter((each) => each.figure?.role === role && each.list === list);
   return twins.length > 1 ? [`The role “${role}” is given to ${twins.length} figures; one figure can have it.`] : [];
-}
-
-function placeOfRole(role: Role): string {
-  if (ROLES_OF_LINES.has(role)) return 'it is for a figure of a line';
-  return ROLES_OF_ROWS.has(role) ? 'it is for a figure of a tax row' : 'it is for a figure of the document';
 }
 
 function sheetProblems(sheet: FigureSheet, checker: Checker): string[] {

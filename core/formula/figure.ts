@@ -19,10 +19,23 @@ export const ROLES = [
   'payable', // BT-115
   'tax-base', // BT-116
   'tax-amount', // BT-117
+  'tax-category', // BT-118, of a line BT-151
+  'tax-rate', // BT-119, of a line BT-152
+  'preceding-invoice', // BT-25: the number of an invoice that this document refers to
+  'prepaid-base', // what an invoice deducts of an earlier one: its base by tax category
+  'prepaid-tax', // and the tax on it; both are part of BT-113
+  'credited-tax', // the tax on a line of a credit note, whose net is BT-131
   'cost',
   'margin',
 ] as const;
 export type Role = (typeof ROLES)[number];
+
+/** The type that a figure with a role has: an amount, where nothing else is said. */
+export const ROLE_TYPES: Readonly<Partial<Record<Role, FigureType>>> = {
+  'tax-category': 'text',
+  'tax-rate': 'percent',
+  'preceding-invoice': 'text',
+};
 
 export const FIGURE_TYPES = ['amount', 'price', 'number', 'percent', 'text', 'date', 'boolean'] as const;
 export type FigureType = (typeof FIGURE_TYPES)[number];

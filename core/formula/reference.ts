@@ -31,17 +31,17 @@ export function formulaReference(): ReferenceEntry[] {
 }
 
 /** The value of a function's example. Where it is a figure of a line, that of the first line. */
-export function exampleValue({ name, example }: FormulaFunction, sheet = new Sheet(SAMPLE)) {
+export function exampleValue(declared: FormulaFunction, sheet = new Sheet(SAMPLE)) {
   const lines = sheet.record.value('lines');
   const first = lines.type === 'list' ? lines.items[0] : undefined;
-  const row = name === 'PART' && first?.type === 'record' ? first.row : undefined;
-  return sheet.evaluate(name, example, row).value;
+  const row = declared.ofItem && first?.type === 'record' ? first.row : undefined;
+  return sheet.evaluate(declared.name, declared.example, row).value;
 }
 
 /** What is wrong with a function's example, which should be nothing. */
-export function exampleDiagnostics({ name, example }: FormulaFunction) {
+export function exampleDiagnostics({ example, ofItem }: FormulaFunction) {
   const checker = new Checker(SAMPLE_CONTEXT);
-  return checker.formula(example, name === 'PART' ? checker.lines : undefined).diagnostics;
+  return checker.formula(example, ofItem ? checker.lines : undefined).diagnostics;
 }
 
 /** The reference as Markdown, for the project's documents. */

@@ -6,7 +6,8 @@ import { FormulaError, type Expression } from './ast';
 import { Cell, invalidate, type Column, type Found } from './cell';
 import { FIGURE_TYPE_WORDS, LINES, type Figure, type FigureSheet } from './figure';
 import { asCondition, callFunction } from './functions';
-import type { Argument, CallContext, ExchangeRate, RegisteredDocument } from './functions/function';
+import type { Argument, CallContext, ExchangeRate } from './functions/function';
+import type { RegisteredDocument } from './functions/register';
 import { figuresOfList, Scope, worldOf, type World } from './names';
 import { applyBinary, asPercentage, negate } from './operators';
 import { parseFormula } from './parse';
@@ -573,6 +574,9 @@ class Call implements CallContext {
   }
   get registered() {
     return this.sheet.input.registered;
+  }
+  get rounding() {
+    return this.sheet.rounding;
   }
   get rates() {
     return this.sheet.rates;

@@ -1,4 +1,4 @@
-import { Decimal } from './decimal';
+import { Decimal, type RoundingMode } from './decimal';
 
 /**
  * Splits a total by weights into parts of whole units (10^-digits) that add up to the total exactly: each part is rounded
@@ -15,13 +15,35 @@ export function allocate(total: Decimal, weights: readonly Decimal[], digits: nu
   const sum = wholes.reduce((one, other) => one + other, 0n);
   if (sum === 0n) throw new RangeError('The weights add up to zero.');
   const units = BigInt(total.shifted(digits).toFixed(0));
-  const parts = wholes.map((weight, position) => {
-    // Over a positive divisor, so that the remainder is never negative.
-    const [share, divisor] = sum < 0n ? [-units * weight, -sum] : [units * weight, sum];
+  // Over a positive divisor, so that shares keep the sign of their weight.
+  const [sign, divisor] = sum < 0n ? [-1n, -sum] : [1n, sum];
+  const parts = byLargestRemainder(wholes.map((weight) => sign * units * weight), divisor, units); // prettier-ignore
+  return parts.map((part) => Decimal.of(part.toString()).shifted(-digits));
+}
+
+/**
+ * Rounds amounts to `digits` decimals so that they add up to their exact sum, rounded once: each is rounded down first, and
+ * the units left over go to those with the largest remainders, the earlier of two equal ones first. Amounts whose sum is
+ * below zero round as the same amounts with the other sign do.
+ */
+export function roundTogether(amounts: readonly Decimal[], digits: number, rounding: RoundingMode): Decimal[] {
+  const sum = amounts.reduce((one, other) => one.plus(other), Decimal.ZERO);
+  if (sum.isNegative()) return roundTogether(amounts.map((each) => each.neg()), digits, rounding).map((each) => each.neg()); // prettier-ignore
+  const units = [...amounts.map((each) => each.shifted(digits)), Decimal.ONE];
+  // In ratio to one unit, which stands last: whole numbers over a common divisor.
+  const wholes = Decimal.inRatio(units);
+  const divisor = wholes.pop()!;
+  const total = BigInt(sum.round(digits, rounding).shifted(digits).toFixed(0));
+  return byLargestRemainder(wholes, divisor, total).map((part) => Decimal.of(part.toString()).shifted(-digits));
+}
+
+/** Whole parts of `total` for shares of a positive divisor, which add up to it but for less than one each. */
+function byLargestRemainder(shares: readonly bigint[], divisor: bigint, total: bigint): bigint[] {
+  const parts = shares.map((share, position) => {
     const remainder = ((share % divisor) + divisor) % divisor;
     return { position, floor: (share - remainder) / divisor, remainder };
   });
-  let left = units - parts.reduce((one, { floor }) => one + floor, 0n);
+  let left = total - parts.reduce((one, { floor }) => one + floor, 0n);
   const result = parts.map(({ floor }) => floor);
   for (const { position } of parts.toSorted((a, b) =>
     a.remainder === b.remainder ? a.position - b.position : a.remainder > b.remainder ? -1 : 1,
@@ -30,5 +52,5 @@ export function allocate(total: Decimal, weights: readonly Decimal[], digits: nu
     result[position]! += 1n;
     left -= 1n;
   }
-  return result.map((part) => Decimal.of(part.toString()).shifted(-digits));
+  return result;
 }

@@ -187,6 +187,7 @@ function mapColumn(
     formula: column.counter ? column.formula : change(column.formula, ofItem),
     ...(column.detail !== undefined && { detail: change(column.detail, ofItem) }),
     ...(column.when !== undefined && { when: change(column.when, place) }),
+    ...(column.total !== undefined && { total: change(column.total, place) }),
   };
 }
 

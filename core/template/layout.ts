@@ -39,6 +39,8 @@ export interface ColumnDefinition {
   mayBeBlank?: boolean;
   /** Printed only when this formula over the whole document holds. */
   when?: string;
+  /** Formula over the whole document of what the printed rows of this column add up to: `subtotal`. Proved each time. */
+  total?: string;
 }
 
 /** One row of the totals block. */

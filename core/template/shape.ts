@@ -62,7 +62,7 @@ const column = shape({
   id: id(), heading: placeholders(), formula: formula().defined(), counter: boolean(),
   picture: shape({ width: points().required(), height: points().required() }),
   detail: formula(), format: format(), align: one(['start', 'end']).required(), width: one(['content', 'rest']).required(),
-  mayBeBlank: boolean(), when: formula(),
+  mayBeBlank: boolean(), when: formula(), total: formula(),
 }); // prettier-ignore
 const lineTable = shape({
   id: id(), label: name(), list: formula().required(), filter: formula(),

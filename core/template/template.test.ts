@@ -92,6 +92,7 @@ describe('the shipped quote', () => {
       'sku',
       'tax_category',
       'tax_rate',
+      'trade_in',
       'unit',
       'unit_price',
     ]);

@@ -70,6 +70,7 @@ const PHRASES: Readonly<Record<string, Translations>> = {
   zero: ['nultarief', 'tipo cero', 'Nullsatz', 'صفري'],
   exempt: ['vrijgesteld', 'exento', 'steuerbefreit', 'معفى'],
   'reverse charge': ['verlegd', 'inversión del sujeto pasivo', 'Steuerschuldnerschaft des Leistungsempfängers', 'احتساب عكسي'],
+  'outside scope': ['buiten toepassing', 'no sujeto', 'nicht steuerbar', 'خارج النطاق'],
   export: ['uitvoer', 'exportación', 'Ausfuhr', 'تصدير'],
 }; // prettier-ignore
 

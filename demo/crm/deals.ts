@@ -272,6 +272,7 @@ function lineItem(deal: Deal, sketch: LineSketch, index: number, tax: [string, s
     tax_category,
     tax_rate,
     optional: sketch.optional ?? false,
+    trade_in: sketch.tradeIn ?? false,
     discount_amount: sketch.rebate ?? null,
     // The product's cost is in pounds; in other currencies it is on the line where it is known.
     unit_cost: sketch.cost ?? (deal.currency === 'GBP' ? product.cost : null),

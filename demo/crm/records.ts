@@ -61,6 +61,7 @@ export interface LineItem {
   /** Percent points. */
   tax_rate: string;
   optional: boolean;
+  trade_in: boolean;
   /** Taken off the whole line, after the percentage. */
   discount_amount: string | null;
   unit_cost: string | null;

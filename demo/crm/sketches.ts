@@ -9,6 +9,8 @@ export interface LineSketch {
   discount?: string;
   tax?: [category: string, rate: string];
   optional?: boolean;
+  /** A return or trade-in, whose sum is below zero. */
+  tradeIn?: boolean;
   name?: string;
   description?: string;
   /** Off the line, in money, after the percentage. */

@@ -1,8 +1,9 @@
-import type { Role } from '../figure';
+import type { RoundingMode } from '../../money/decimal';
 import type { Expression } from '../ast';
 import type { Row } from '../row';
 import { UNKNOWN, type Type } from '../type';
 import { blankError, error, typeWords, type Value } from '../value';
+import type { RegisteredDocument } from './register';
 
 /** A day's rate: one unit of `from` is worth `rate` units of `to`. */
 export interface ExchangeRate {
@@ -12,16 +13,6 @@ export interface ExchangeRate {
   to: string;
   /** Decimal text. */
   rate: string;
-}
-
-/** An earlier filed document of the same record, with the values of its figures that have a role. */
-export interface RegisteredDocument {
-  id: string;
-  number: string;
-  kind: string;
-  /** ISO 8601 day of issue. */
-  issued: string;
-  roles: Readonly<Partial<Record<Role, { value: string; currency: string }>>>;
 }
 
 /** An argument, evaluated when the function asks for it. */
@@ -41,6 +32,8 @@ export interface CallContext {
   /** The document's day, from 1970-01-01. */
   today: number | undefined;
   registered: readonly RegisteredDocument[] | undefined;
+  /** How the sheet rounds a half. */
+  rounding: RoundingMode;
   rates: readonly ExchangeRate[];
   /** The item in scope. */
   item: Row | undefined;

@@ -22,7 +22,7 @@ const EXAMPLES: Record<string, string> = {
   MONTH: '11', DAY: '30', WEEKDAY: '1', ISOWEEKNUM: '53', EDATE: '28 February 2027', EOMONTH: '30 November 2026', DAYS: '25',
   WORKDAY: '30 December 2026', NETWORKDAYS: '7', GROUP: 'standard, 21 %', SORT: 'Fitting, Rain sensor and Vent motor',
   UNIQUE: 'pc and day', FIRST: 'Vent motor', LAST: 'Rain sensor', INDEX: 'Fitting', MATCH: '1', LOOKUP: '65.00 EUR',
-  AMOUNT: '500.00 EUR', ALLOCATE: '33.34, 33.33 and 33.33', PART: '26.19 EUR',
+  AMOUNT: '500.00 EUR', ALLOCATE: '33.34, 33.33 and 33.33', PART: '26.19 EUR', ROUNDTOGETHER: '480.99 EUR', BILLED: '375.00 EUR', BUNDLEHEAD: '',
   SCHEDULE: '31 January 2027, 28 February 2027 and 31 March 2027', TIER: '1.80 EUR', EXCHANGE: '1,171.875 CHF',
   WORDS: 'one thousand two hundred and fifty', REGISTERED: '375.00 EUR', SERIAL: 'Q-2026-0042',
 }; // prettier-ignore

@@ -1,12 +1,13 @@
 import type { Expression } from '../ast';
 import { areEqual, compare, mixture } from '../operators';
 import { LINES } from '../figure';
-import { ValuesRow } from '../row';
+import { printFormula } from '../print';
+import { ValuesRow, type Row } from '../row';
 import { listOf, NUMBER, shapeOf, UNKNOWN, type Type } from '../type';
 import { asCondition } from './condition';
 import { wholeNumber } from './arithmetic';
 import { blankError, canonical, error, formatValue, number, typeWords, type ListValue, type Value } from '../value';
-import { eager, firstType, itemType, lazy, type FormulaFunction, type Parameter } from './function';
+import { eager, firstType, itemType, lazy, type Argument, type FormulaFunction, type Parameter } from './function';
 
 const LIST: Parameter = { name: 'list', takes: 'list' };
 
@@ -238,4 +239,68 @@ function refuseList(name: string, value: Value): Value {
   return value.type === 'blank' ? blankError(value) : error(`${name} takes a list, not ${typeWords(value)}.`);
 }
 
-export const LISTS = [GROUP, SORT, UNIQUE, FIRST, LAST, INDEX, MATCH, LOOKUP];
+const BUNDLEHEAD = lazy(
+  {
+    name: 'BUNDLEHEAD',
+    family: 'Lists',
+    parameters: [
+      { name: 'list', takes: 'records' },
+      { name: 'key', takes: 'formula for each item' },
+      { name: 'part of', takes: 'formula for each item' },
+      { name: 'condition', takes: 'formula for each item', optional: true },
+    ],
+    help: 'In a figure of a line: the line that it belongs to, the topmost of those it is a part of, directly or by way of other parts; with a condition, the topmost for which it holds. Blank for a line that is a part of none. Of two lines with one key, the first counts.',
+    example: 'BUNDLEHEAD(lines, name, unit).name',
+    ofItem: true,
+    result: itemType,
+  },
+  ([listArgument, key, partOf, condition], context) => {
+    const list = listArgument!.value();
+    if (list.type !== 'list') return refuseList('BUNDLEHEAD', list);
+    const { item } = context;
+    if (!item) return error('BUNDLEHEAD is for a figure of a line: it gives the line that this line belongs to.');
+    const at = list.items.findIndex((each) => each.type === 'record' && each.row === item);
+    if (at === -1) return { type: 'blank', cause: 'no line it is a part of', place: item.place };
+    const formulas = [key, partOf, condition].map((each) => (each ? printFormula(each.expression) : ''));
+    const heads = context.shared(list.items, `BUNDLEHEAD ${formulas.join('; ')}`, (inner) => {
+      const [keys, owners, conditions] = [key, partOf, condition].map(
+        (each) => each && inner.argument(each.expression),
+      );
+      return headsOf(list.items, keys!, owners!, conditions);
+    });
+    return heads.type === 'list' ? heads.items[at]! : heads;
+  },
+);
+
+/** For each record of a list, the topmost one that it belongs to; blank where there is none. */
+function headsOf(items: readonly Value[], key: Argument, partOf: Argument, condition: Argument | undefined): Value {
+  const rows = items.flatMap((item) => (item.type === 'record' ? [item.row] : []));
+  const byKey = new Map<string, Row>();
+  for (const row of rows) {
+    const id = canonical(key.valueFor(row));
+    if (id !== '' && !byKey.has(id)) byKey.set(id, row);
+  }
+  const ownerOf = new Map<Row, Row>();
+  for (const row of rows) {
+    const owner = byKey.get(canonical(partOf.valueFor(row)));
+    if (owner) ownerOf.set(row, owner);
+  }
+  const heads: Value[] = [];
+  for (const row of rows) {
+    let head: Row | undefined;
+    const seen = new Set([row]);
+    for (let above = ownerOf.get(row); above; above = ownerOf.get(above)) {
+      if (seen.has(above)) return error(`${above.place ?? above.title} is a part of itself, by way of its parts.`);
+      seen.add(above);
+      const holds = condition ? asCondition(condition.valueFor(above)) : true;
+      if (typeof holds !== 'boolean') return holds;
+      if (holds) head = above;
+    }
+    heads.push(
+      head ? { type: 'record', row: head } : { type: 'blank', cause: 'no line it is a part of', place: row.place },
+    );
+  }
+  return { type: 'list', items: heads };
+}
+
+export const LISTS = [BUNDLEHEAD, GROUP, SORT, UNIQUE, FIRST, LAST, INDEX, MATCH, LOOKUP];

@@ -1,22 +1,22 @@
-import { allocate } from '../../money/allocate';
+import { allocate, roundTogether } from '../../money/allocate';
 import { isCurrencyCode, minorUnit } from '../../money/currency';
-import { Decimal } from '../../money/decimal';
+import { Decimal, type RoundingMode } from '../../money/decimal';
 import { amountInWords, numberInWords, WORD_LANGUAGES } from '../../words/numbers/in-words';
 import { addMonths, dayOf, formatDay } from '../date';
-import type { Role } from '../figure';
 import { boundedDay, mixture, multiply } from '../operators';
 import { printFormula } from '../print';
-import { ValuesRow, type Row } from '../row';
+import { ValuesRow } from '../row';
 import { DATE, listOf, MONEY, NUMBER, PERCENT, shapeOf, TEXT, type Shape, type Type } from '../type';
 import { wholeNumber } from './arithmetic';
 import { asCondition } from './condition';
 import { lastWithin } from './lists';
+import { BILLED, REGISTERED } from './register';
 import { total as sumOf } from './sums';
 import {
   blankError, canonical, error, formatValue, money, number, percent, text, typeWords,
-  isAmount, type AmountValue, type NumberValue, type Value,
+  isAmount, type AmountValue, type MoneyValue, type NumberValue, type Value,
 } from '../value'; // prettier-ignore
-import { eager, firstType, flatten, itemType, lazy, type CallContext, type RegisteredDocument } from './function';
+import { eager, firstType, flatten, itemType, lazy, type CallContext } from './function';
 
 const ALLOCATE = eager(
   {
@@ -102,6 +102,50 @@ const PART = lazy(
     return split.type === 'list' ? split.items[at]! : split;
   },
 );
+
+const ROUNDTOGETHER = lazy(
+  {
+    name: 'ROUNDTOGETHER',
+    family: 'The trade',
+    parameters: [
+      { name: 'list', takes: 'records' },
+      { name: 'amount', takes: 'formula for each item' },
+    ],
+    help: 'In a figure of a line: an amount, rounded so that the rounded amounts of a list add up to their exact sum, rounded once. Units over go to the largest remainders. Prices that include tax become nets that add up to the net of their category.',
+    example: 'ROUNDTOGETHER(lines[not optional], quantity * unit_price / 1.21)',
+    ofItem: true,
+    result: ([, amount]) => amount ?? MONEY,
+  },
+  ([listArgument, amount], context) => {
+    const list = listArgument!.value();
+    if (list.type === 'error') return list;
+    if (list.type !== 'list') return error('ROUNDTOGETHER rounds the amounts of a list of records.');
+    if (!context.item) return error('ROUNDTOGETHER is for a figure of a line: it gives the line’s own amount.');
+    const own = context.item;
+    const at = list.items.findIndex((item) => item.type === 'record' && item.row === own);
+    if (at === -1) return { type: 'blank', cause: 'no amount', place: own.place };
+    const rounded = context.shared(list.items, `ROUNDTOGETHER ${printFormula(amount!.expression)}`, (inner) => {
+      const each = inner.argument(amount!.expression);
+      return together(list.items.map((item) => (item.type === 'record' ? each.valueFor(item.row) : item)), context.rounding); // prettier-ignore
+    });
+    return rounded.type === 'list' ? rounded.items[at]! : rounded;
+  },
+);
+
+function together(amounts: readonly Value[], rounding: RoundingMode): Value {
+  const mixed = mixture(amounts);
+  if (mixed) return mixed;
+  const exact: MoneyValue[] = [];
+  for (const amount of amounts) {
+    if (amount.type === 'error') return amount;
+    if (amount.type === 'blank') return blankError(amount);
+    if (amount.type !== 'money') return error(`ROUNDTOGETHER rounds amounts of money, not ${typeWords(amount)}.`);
+    exact.push(amount);
+  }
+  const currency = exact[0]!.currency;
+  const rounded = roundTogether(exact.map(({ value }) => value), minorUnit(currency), rounding); // prettier-ignore
+  return { type: 'list', items: rounded.map((value) => money(value, currency, 'amount')) };
+}
 
 const INSTALMENT: Readonly<Record<string, Type>> = { number: NUMBER, share: PERCENT, amount: MONEY, date: DATE };
 
@@ -301,56 +345,6 @@ const WORDS = eager(
   },
 );
 
-/** The roles that earlier documents can be asked for, by the name they have in formulas. */
-const REGISTERED_ROLES: readonly Role[] = ['sum-of-lines', 'allowances', 'charges', 'net-total', 'tax-total', 'gross-total', 'prepaid', 'rounding', 'payable']; // prettier-ignore
-const roleName = (role: Role) => role.replaceAll('-', '_');
-
-const REGISTERED = eager(
-  {
-    name: 'REGISTERED',
-    family: 'The trade',
-    parameters: [{ name: 'kind', takes: 'text', optional: true }],
-    help: `The documents filed for this record before, oldest first, of one kind or all: each with its \`kind\`, \`number\`, \`date\` and its figures by role (${REGISTERED_ROLES.map(roleName).join(', ')}).`,
-    example: 'SUM(REGISTERED("invoice").gross_total)',
-    result: listOf({
-      is: 'record',
-      shape: shapeOf('document', {
-        kind: TEXT, number: TEXT, date: DATE,
-        ...Object.fromEntries(REGISTERED_ROLES.map((role) => [roleName(role), MONEY])),
-      }), // prettier-ignore
-    }),
-  },
-  ([kind], { registered }) => {
-    if (!registered) return error('The register is not known here.');
-    const wanted = kind?.type === 'text' ? kind.value.toLowerCase() : undefined;
-    const documents = registered.filter((each) => wanted === undefined || each.kind.toLowerCase() === wanted);
-    const items = documents.map((document): Value => ({ type: 'record', row: registeredRow(document) }));
-    return { type: 'list', items, holdsMoney: REGISTERED_ROLES.map(roleName) };
-  },
-);
-
-/** What an earlier document says counts as used: one more of them, and the proof is out of date. */
-class RegisteredRow extends ValuesRow {
-  override readonly counts = true;
-}
-
-function registeredRow(document: RegisteredDocument): Row {
-  const day = dayOf(document.issued);
-  const values: Record<string, Value> = {
-    kind: text(document.kind),
-    number: text(document.number),
-    date: day === undefined ? error(`${document.issued} is not a date.`) : { type: 'date', day },
-  };
-  const place = `The ${document.kind} ${document.number}`;
-  for (const role of REGISTERED_ROLES) {
-    const known = document.roles[role];
-    values[roleName(role)] = known
-      ? money(Decimal.of(known.value), known.currency, 'amount')
-      : { type: 'blank', cause: `no ${role.replaceAll('-', ' ')}`, place };
-  }
-  return new RegisteredRow(`registered{${document.id}}`, document.id, document.number, values, undefined, place);
-}
-
 const SERIAL = eager(
   {
     name: 'SERIAL',
@@ -368,4 +362,16 @@ const SERIAL = eager(
   },
 );
 
-export const TRADE = [AMOUNT, ALLOCATE, PART, SCHEDULE, TIER, EXCHANGE, WORDS, REGISTERED, SERIAL];
+export const TRADE = [
+  AMOUNT,
+  ALLOCATE,
+  PART,
+  ROUNDTOGETHER,
+  SCHEDULE,
+  TIER,
+  EXCHANGE,
+  WORDS,
+  REGISTERED,
+  BILLED,
+  SERIAL,
+];

@@ -1,0 +1,75 @@
+import type { Figure, FigureSheet, Role } from './figure';
+import { LINES } from './figure';
+import type { Row } from './row';
+import type { Sheet } from './sheet';
+import type { Value } from './value';
+
+/** An amount as decimal text, with its currency. */
+export interface RoleAmount {
+  value: string;
+  currency: string;
+}
+
+type PlainRole = 'tax-category' | 'tax-rate' | 'preceding-invoice';
+
+/** Values of figures by their roles: amounts, texts as they are, and a rate as a fraction in decimal text. */
+export type RoleValues = Readonly<Partial<Record<Exclude<Role, PlainRole>, RoleAmount> & Record<PlainRole, string>>>;
+
+/** What a document says in the terms of EN 16931: by its own figures, and by its rows (lines, tax categories, references). */
+export interface Roles {
+  document: RoleValues;
+  rows: readonly { list: string; values: RoleValues }[];
+}
+
+/** Reads the figures with roles of an evaluated sheet. What has failed is left out: it is a finding already. */
+export function rolesOf(sheet: Sheet): Roles {
+  const { document, lists, perLine } = sheet.input.sheet;
+  const valued = (figures: readonly Figure[], valueOf: (figure: Figure) => Value): RoleValues =>
+    Object.fromEntries(
+      figures.flatMap((figure) => {
+        const value = figure.role && roleValue(valueOf(figure));
+        return value ? [[figure.role, value]] : [];
+      }),
+    );
+  const rowsOf = (list: string, figures: readonly Figure[], rows: readonly Row[]) =>
+    rows.map((row) => ({ list, values: valued(figures, (figure) => sheet.itemFigure(row, figure).value) }));
+  const withRole = (figures: readonly Figure[]) => figures.filter(({ role }) => role);
+  const ofLines = withRole(perLine);
+  return {
+    document: valued(withRole(document), ({ name }) => sheet.figure(name).value),
+    rows: [
+      ...(ofLines.length > 0 ? rowsOf(LINES, ofLines, taxedLines(sheet, lists)) : []),
+      ...lists.flatMap(({ name, columns }) => {
+        const figures = withRole(columns);
+        return figures.length > 0 ? rowsOf(name, figures, rowsIn(sheet.figure(name).value)) : [];
+      }),
+    ],
+  };
+}
+
+/** The document's own lines: those of its tax rows where these are made of lines, else all there are. */
+function taxedLines(sheet: Sheet, lists: FigureSheet['lists']): Row[] {
+  const taxRows = lists.filter(({ columns }) => columns.some(({ role }) => role === 'tax-base'));
+  const lines = taxRows
+    .flatMap(({ name }) => rowsIn(sheet.figure(name).value))
+    .flatMap((row) => (row.has(LINES) ? rowsIn(row.value(LINES)) : []))
+    .filter(({ list }) => list === LINES);
+  return taxRows.length > 0 ? lines : rowsIn(sheet.evaluate(LINES, LINES).value);
+}
+
+function rowsIn(value: Value): Row[] {
+  return value.type === 'list' ? value.items.flatMap((item) => (item.type === 'record' ? [item.row] : [])) : [];
+}
+
+function roleValue(value: Value): RoleAmount | string | undefined {
+  switch (value.type) {
+    case 'money':
+      return { value: value.value.toFixed(), currency: value.currency };
+    case 'text':
+      return value.value;
+    case 'percent':
+      return value.value.toFixed();
+    default:
+      return undefined;
+  }
+}
