@@ -22,6 +22,9 @@ test('a figure sheet shows its values for a deal, and what hangs together', asyn
   await openSheet(page, 'D-1187');
   await expect(value(page, 'total')).toHaveText('18,436.80 GBP');
   await expect(value(page, 'lines.net')).toHaveText('5,238.00 GBP');
+  // What is read through a line's product is there, as it is when the quote is printed.
+  await expect(value(page, 'lines.line_name')).toHaveText('Vent motor VM-48, 24 V');
+  await expect(page.getByRole('status').getByText('figures, all in order.')).toBeVisible();
   await page.getByLabel('Each line').getByRole('combobox').selectOption({ index: 1 });
   await expect(value(page, 'lines.net')).toHaveText('6,750.00 GBP');
   await row(page, 'subtotal').hover();
@@ -29,6 +32,12 @@ test('a figure sheet shows its values for a deal, and what hangs together', asyn
   await expect(row(page, 'total')).toHaveClass(/used/);
   await page.getByLabel('Deal to show values for').selectOption('Propagation house 40 × 12 m');
   await expect(value(page, 'total')).toHaveText('115,998.72 GBP');
+});
+
+test('a figure without a value for the deal is told, and not called in order', async ({ page }) => {
+  await page.goto('/templates/glasshouse-quote/figures?deal=D-1202');
+  await expect(page.getByRole('status')).toContainText('For this deal List value has no value:');
+  await expect(page.getByText('all in order')).toHaveCount(0);
 });
 
 test('a formula is completed, valued while it is typed, and kept', async ({ page }) => {

@@ -36,6 +36,8 @@ export const proofQuery = object({
   houseStyle: string().max(100),
 });
 
+export const recordQuery = object({ deal: string().required('Say which deal.').max(100) });
+
 export const workingsQuery = object({ key: uuid().required(), id: string().required().max(1_000) });
 
 export const filingBody = object({

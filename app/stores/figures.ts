@@ -50,9 +50,17 @@ export const useFiguresStore = defineStore('figures', () => {
     ...(view.value?.problems ?? []).map((message) => ({ key: undefined, message })),
   ]);
 
+  /** Figures that are written rightly and have no value for this deal, with the reason. */
+  const failures = computed(() =>
+    Object.values(view.value?.figures ?? {}).flatMap(({ key, diagnostics, values }) => {
+      const failed = diagnostics.length === 0 ? values.find((value) => value.failed) : undefined;
+      return failed ? [{ key, message: failed.text }] : [];
+    }),
+  );
+
   async function load(templateId: string, dealId: string | undefined): Promise<void> {
     try {
-      const [loaded, first] = await Promise.all([api.template(templateId), firstDeal(dealId)]);
+      const [loaded, first] = await Promise.all([api.template(templateId), firstDeal(templateId, dealId)]);
       opened.value = loaded;
       template.value = loaded.template;
       deal.value = first;
@@ -65,20 +73,21 @@ export const useFiguresStore = defineStore('figures', () => {
     }
   }
 
-  async function firstDeal(dealId: string | undefined) {
+  async function firstDeal(templateId: string, dealId: string | undefined) {
     const id = dealId ?? (await api.deals({ view: 'all', sort: 'name', top: 1 })).deals[0]?.deal.id;
     if (!id) throw { data: { status: 404, title: 'There is no deal yet', detail: 'Add a deal in the CRM, then come back: figures are shown for a deal.' } }; // prettier-ignore
-    return dealWithRegister(id);
+    return dealWithRegister(templateId, id);
   }
 
-  async function dealWithRegister(id: string) {
-    const [{ deal: snapshot }, registered] = await Promise.all([api.deal(id), api.registered(id)]);
+  async function dealWithRegister(templateId: string, id: string) {
+    const [snapshot, registered] = await Promise.all([api.recordFor(templateId, id), api.registered(id)]);
     return { deal: snapshot, registered };
   }
 
   /** Shows the values for another deal. */
   async function choose(dealId: string): Promise<void> {
-    deal.value = await dealWithRegister(dealId);
+    if (!template.value) return;
+    deal.value = await dealWithRegister(template.value.id, dealId);
     row.value = 0;
     await compute();
   }
@@ -264,7 +273,7 @@ export const useFiguresStore = defineStore('figures', () => {
   }
 
   return {
-    opened, template, deal, problem, view, workings, selected, row, past, future, busy, told, formulas, current, changed, faults,
+    opened, template, deal, problem, view, workings, selected, row, past, future, busy, told, formulas, current, changed, faults, failures,
     load, choose, select, explain, edit, add, addList, remove, rename, reorder, take, setSheet, undo, redo, publish, labelOf,
   }; // prettier-ignore
 });

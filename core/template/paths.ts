@@ -1,7 +1,7 @@
 import type { Expression } from '../formula/ast';
 import { LINES } from '../formula/figure';
 import { parseFormula } from '../formula/parse';
-import { fieldOf, type RecordSchema } from '../record/schema';
+import { fieldOf, recordTypeOf, type RecordSchema } from '../record/schema';
 import { placedFormulas } from './formulas';
 import { assemble } from './assemble';
 import type { Pins, Template } from './template';
@@ -55,6 +55,22 @@ export function usedPaths(template: Template, pins: Pins, schema: RecordSchema):
   for (const formula of formulas) visit(parseFormula(formula));
   return root;
 }
+
+/**
+ * Every field of a record and of the records around it, as far as some steps lead, with all that a template reads beside
+ * them: what a screen needs where formulas are still being written. A relation that leads back is not followed.
+ */
+export function pathsAround(paths: PathTree, schema: RecordSchema, type: string, steps = 2, passed: readonly string[] = []): PathTree {
+  const own = Object.values(recordTypeOf(schema, type)?.fields ?? {});
+  const fields = new Set([...paths.fields, ...own.filter(({ target }) => !target).map(({ name }) => name)]);
+  const related = new Map(paths.related);
+  for (const { name, target } of own) {
+    if (!target || target === type || passed.includes(target) || steps === 0) continue;
+    const known = related.get(name) ?? { fields: new Set(), related: new Map() };
+    related.set(name, pathsAround(known, schema, target, steps - 1, [...passed, type]));
+  }
+  return { fields, related };
+} // prettier-ignore
 
 function dottedPath(node: Expression): string[] | undefined {
   if (node.kind === 'name') return [node.name];

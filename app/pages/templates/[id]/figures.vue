@@ -12,6 +12,7 @@ const {
   row,
   told,
   faults,
+  failures,
   changed,
   opened,
   template,
@@ -202,6 +203,12 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             <button type="button" @click="store.select(faults[0]!.key)">{{ store.labelOf(faults[0]!.key) }}</button>:
             {{ faults[0]!.message }}
             <template v-if="faults.length > 1"> And {{ faults.length - 1 }} more.</template>
+          </p>
+          <p v-else-if="!told && failures.length > 0" class="fault" role="status">
+            For this deal
+            <button type="button" @click="store.select(failures[0]!.key)">{{ store.labelOf(failures[0]!.key) }}</button>
+            has no value: {{ failures[0]!.message }}
+            <template v-if="failures.length > 1"> {{ failures.length - 1 }} more have none either.</template>
           </p>
           <p v-else class="quiet" role="status">
             {{ told ?? `Version ${opened?.version ?? ''}. ${formulas.length} figures, all in order.` }}
