@@ -22,6 +22,12 @@ export const BUNDLE_FIGURES: readonly Figure[] = [
   figure('boolean', 'rolled', 'Parts rolled up', '(parts_shown ?? "") = "rolled up" or (parts_shown ?? "") = "hidden"'),
   figure('text', 'inside_of', 'Inside of', `IF(ISBLANK(part_of), "", ${head(', rolled')}.sku ?? "")`),
   figure('boolean', 'inside', 'Inside of another line', 'inside_of <> ""'),
+  figure(
+    'boolean',
+    'two_heads',
+    'Belongs to one of two lines',
+    'IF(ISBLANK(part_of), false, COUNT(lines[optional = this.optional and sku = this.part_of]) > 1)',
+  ),
   amount(
     'printed_net',
     'Printed net',

@@ -148,7 +148,7 @@ describe('a document', () => {
       snapshot: withFields(deal, { lines: many }),
       context: { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', number: { serial: 1, text: 'Q-1' } }, // prettier-ignore
     });
-    expect(composition.proved.sums).toBe(4);
+    expect(composition.proved.sums).toBe(6);
     const pages = Buffer.from(pdf!)
       .toString('latin1')
       .match(/\/Type\s*\/Page\b/g)!.length;
