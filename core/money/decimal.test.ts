@@ -1,6 +1,7 @@
 import DecimalLibrary from 'decimal.js';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { propertyRuns } from '../../tests/property-runs';
 import { allocate } from './allocate';
 import { Decimal, NumberTooGreat, type Rounding } from './decimal';
 
@@ -48,7 +49,8 @@ function expectExactly(ours: Decimal, [numerator, divisor]: Fraction): void {
   expect(ours.round(40, 'down').shifted(40).toFixed()).toBe(cut.toString());
 }
 const abs = (value: bigint) => (value < 0n ? -value : value);
-const runs = { numRuns: 10_000 };
+/** 10,000 cases each; fewer where the tests are run for hundreds of changed sources. */
+const runs = { numRuns: propertyRuns(10_000) };
 
 describe('a decimal', () => {
   it.each(['0', '-0.5', '12345678901234567890.123456789', '0.00000000000000000001', '9007199254740993'])(

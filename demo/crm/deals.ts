@@ -203,12 +203,23 @@ const AWKWARD: DealSketch[] = [
   },
 ]; // prettier-ignore
 
-/** Their ids. */
-export const awkwardDeals: ReadonlySet<string> = new Set(AWKWARD.map(({ id }) => id));
+/** Deals with lines below zero: a return by its quantity, a trade-in by its mark. */
+const RETURNS: DealSketch[] = [
+  {
+    id: 'D-1267', name: 'Vents renewed, old sensors traded in', account_id: 'A-107', stage: 'Won', amount: '1335.00', heating: 'pipe', closes_on: '2026-12-04',
+    lines: [
+      line('VM-48', '4'), line('VM-48', '-1', { name: 'Vent motor, returned unused' }),
+      line('RW-1', '2', { price: '-60.00', name: 'Rain and wind sensors, traded in', tradeIn: true }),
+    ],
+  },
+]; // prettier-ignore
+
+/** Ids of the deals that ask something of a template. */
+export const awkwardDeals: ReadonlySet<string> = new Set([...AWKWARD, ...RETURNS].map(({ id }) => id));
 
 function buildDeals(): { deals: Deal[]; lineItems: LineItem[] } {
   const bySku = new Map(products.map((product) => [product.sku, product]));
-  const built = [...AWKWARD, ...ordinaryDeals].map(({ lines, tax = STANDARD_GB, ...sketch }, index) => {
+  const built = [...AWKWARD, ...ordinaryDeals, ...RETURNS].map(({ lines, tax = STANDARD_GB, ...sketch }, index) => {
     const deal = ordinaryDeal(sketch, index);
     const items = lines.map((each, position) => lineItem(deal, each, position, tax, bySku.get(each.sku)!));
     return { deal, items };

@@ -1,7 +1,7 @@
 /**
  * Computes generated formulas of OpenFormula's functions in LibreOffice Calc and writes them with its results to
- * core/formula/functions/spreadsheet.json, for the test of agreement beside it. Needs `soffice` (Debian's
- * libreoffice-calc-nogui). `npm run agreement`.
+ * core/formula/functions/spreadsheet.json, for the test beside it. Needs `soffice` (Debian's
+ * libreoffice-calc-nogui). `npm run spreadsheet`.
  */
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';

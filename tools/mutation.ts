@@ -1,0 +1,99 @@
+/**
+ * Changes one operator, bound or rounding at a time in what computes and proves money, and runs the tests that hold it: a
+ * change that no test notices is a survivor. `npm run mutation`, or with files as arguments for those alone. Works in copies
+ * of the tree; takes about half an hour.
+ */
+import { spawn } from 'node:child_process';
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { mutantsOf, type Mutant } from './mutation/mutants';
+import { EQUIVALENT } from './mutation/equivalent';
+
+/** Tests that notice most changes come first; the others are asked only about what these let pass. */
+const TESTS: readonly (readonly string[])[] = [
+  ['core/money', 'core/compose/printed-sum.test.ts'],
+  ['core/calculations', 'core/formula/functions/functions.test.ts', 'core/compose/table.test.ts'],
+];
+const FILES = [
+  'core/money/decimal.ts',
+  'core/money/integers.ts',
+  'core/money/rounding.ts',
+  'core/money/allocate.ts',
+  'core/money/currency.ts',
+  'core/money/format.ts',
+  'core/money/number-symbols.ts',
+  'core/compose/printed-sum.ts',
+  'core/formula/functions/register.ts',
+];
+const WORKERS = 2;
+
+interface Job {
+  file: string;
+  source: string;
+  mutant: Mutant;
+}
+
+function copyOfTree(): string {
+  const folder = mkdtempSync(join(tmpdir(), 'lumbix-mutation-'));
+  for (const part of ['core', 'demo', 'tests', 'server', 'package.json', 'tsconfig.json', 'tsconfig.node.json', 'docs'])
+    cpSync(part, join(folder, part), { recursive: true });
+  writeFileSync(join(folder, 'vitest.config.ts'), readFileSync('vitest.config.ts'));
+  for (const part of ['node_modules', '.nuxt', '.build']) if (existsSync(part)) symlinkSync(join(process.cwd(), part), join(folder, part)); // prettier-ignore
+  return folder;
+}
+
+/** Whether the tests notice: they fail, or do not end. */
+async function isNoticed(folder: string): Promise<boolean> {
+  for (const tests of TESTS) if (await fails(folder, tests)) return true;
+  return false;
+}
+
+function fails(folder: string, tests: readonly string[]): Promise<boolean> {
+  return new Promise((resolve) => {
+    const run = spawn('npx', ['vitest', 'run', '--bail=1', '--reporter=dot', ...tests], {
+      cwd: folder,
+      env: { ...process.env, PROPERTY_RUNS: '200' },
+      stdio: 'ignore',
+      detached: true,
+    });
+    const limit = setTimeout(() => process.kill(-run.pid!, 'SIGKILL'), 60_000);
+    run.on('exit', (code) => {
+      clearTimeout(limit);
+      resolve(code !== 0);
+    });
+  });
+}
+
+const files = process.argv.length > 2 ? process.argv.slice(2) : FILES;
+const jobs = files.flatMap((file): Job[] => {
+  const source = readFileSync(file, 'utf8');
+  return mutantsOf(source).map((mutant) => ({ file, source, mutant }));
+});
+const total = jobs.length;
+const survivors: string[] = [];
+let done = 0;
+
+async function work(): Promise<void> {
+  const folder = copyOfTree();
+  for (let job = jobs.shift(); job; job = jobs.shift()) {
+    const { file, source, mutant } = job;
+    const changed = source.slice(0, mutant.from) + mutant.is + source.slice(mutant.to);
+    writeFileSync(join(folder, file), changed);
+    const noticed = await isNoticed(folder);
+    writeFileSync(join(folder, file), source);
+    done++;
+    if (noticed) continue;
+    const line = source.split('\n')[mutant.line - 1]!.trim();
+    const known = EQUIVALENT.find((each) => each.file === file && line.includes(each.line) && each.was === mutant.was);
+    const words = `${file}:${mutant.line}  “${mutant.was}” as “${mutant.is}” in  ${line}`;
+    process.stdout.write(`${known ? `as good as the original (${known.why})` : 'SURVIVED'}  ${words}\n`);
+    if (!known) survivors.push(words);
+    if (done % 25 === 0) process.stdout.write(`${done} of ${total}\n`);
+  }
+  rmSync(folder, { recursive: true });
+}
+
+await Promise.all(Array.from({ length: WORKERS }, work));
+process.stdout.write(`\n${total} changes, ${survivors.length} that no test noticed.\n`);
+process.exitCode = survivors.length > 0 ? 1 : 0;
