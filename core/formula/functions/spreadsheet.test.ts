@@ -5,7 +5,7 @@ import cases from './spreadsheet.json';
 
 const sheet = new Sheet(SAMPLE);
 
-/** A value as tools/agreement.ts writes a spreadsheet's: numbers to ten decimals. */
+/** A value as tools/spreadsheet.ts writes a spreadsheet's: numbers to ten decimals. */
 function told(formula: string): string {
   const { value } = sheet.evaluate('test', formula);
   switch (value.type) {
