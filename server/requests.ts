@@ -36,7 +36,9 @@ export const proofQuery = object({
   houseStyle: string().max(100),
 });
 
-export const recordQuery = object({ deal: string().required('Say which deal.').max(100) });
+export const valuesQuery = object({
+  paths: string().required('Say which values.').matches(/^[\w.,]+$/, 'Paths are names with points between them.').max(20_000),
+}); // prettier-ignore
 
 export const workingsQuery = object({ key: uuid().required(), id: string().required().max(1_000) });
 

@@ -125,8 +125,8 @@ export const api = {
   deals: (query: Query) => $fetch<{ deals: DealRow[]; total: number }>('/api/deals', { query }),
   dealsSummary: () => $fetch<DealsSummary>('/api/deals/summary'),
   deal: (id: string) => $fetch<{ deal: RecordSnapshot; schema: RecordSchema }>(`/api/deals/${encodeURIComponent(id)}`),
-  /** A deal with everything that a template's figures read, and may read next. */
-  recordFor: (template: string, deal: string) => $fetch<RecordSnapshot>(`/api/templates/${encodeURIComponent(template)}/record`, { query: { deal } }), // prettier-ignore
+  /** A deal with the values of some paths. */
+  dealValues: (id: string, paths: readonly string[]) => $fetch<RecordSnapshot>(`/api/deals/${encodeURIComponent(id)}/values`, { query: { paths: paths.join() } }), // prettier-ignore
   registered: (id: string) => $fetch<RegisteredDocument[]>(`/api/deals/${encodeURIComponent(id)}/registered`),
   changeField: (body: { type: string; id: string; version: string; field: string; value: string }) =>
     $fetch('/api/fields', { method: 'PATCH', body }),

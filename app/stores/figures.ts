@@ -8,6 +8,7 @@ import type { Workings } from '#core/formula/workings';
 import type { RegisteredDocument } from '#core/formula/functions/register';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, renameInTemplate } from '#core/template/check';
+import { pathsAround, usedPaths } from '#core/template/paths';
 import type { Template } from '#core/template/template';
 import type { ApiProblem, OpenTemplate } from '~/composables/api';
 
@@ -25,7 +26,7 @@ export const useFiguresStore = defineStore('figures', () => {
   const opened = shallowRef<OpenTemplate>();
   const template = shallowRef<Template>();
   /** The deal that values are shown for, with what was filed for it before. */
-  const deal = shallowRef<{ deal: RecordSnapshot; registered: RegisteredDocument[] }>();
+  const deal = shallowRef<{ deal: RecordSnapshot; registered: RegisteredDocument[]; paths: ReadonlySet<string> }>();
   const problem = shallowRef<ApiProblem>();
   const view = shallowRef<SheetView>();
   const workings = shallowRef<Workings>();
@@ -60,10 +61,10 @@ export const useFiguresStore = defineStore('figures', () => {
 
   async function load(templateId: string, dealId: string | undefined): Promise<void> {
     try {
-      const [loaded, first] = await Promise.all([api.template(templateId), firstDeal(templateId, dealId)]);
+      const [loaded, id] = await Promise.all([api.template(templateId), dealId ?? firstDeal()]);
       opened.value = loaded;
       template.value = loaded.template;
-      deal.value = first;
+      deal.value = await readDeal(id);
       [past.value, future.value, renames.value] = [[], [], []];
       [problem.value, selected.value, told.value] = [undefined, undefined, undefined];
       row.value = 0;
@@ -73,29 +74,46 @@ export const useFiguresStore = defineStore('figures', () => {
     }
   }
 
-  async function firstDeal(templateId: string, dealId: string | undefined) {
-    const id = dealId ?? (await api.deals({ view: 'all', sort: 'name', top: 1 })).deals[0]?.deal.id;
+  async function firstDeal(): Promise<string> {
+    const id = (await api.deals({ view: 'all', sort: 'name', top: 1 })).deals[0]?.deal.id;
     if (!id) throw { data: { status: 404, title: 'There is no deal yet', detail: 'Add a deal in the CRM, then come back: figures are shown for a deal.' } }; // prettier-ignore
-    return dealWithRegister(templateId, id);
+    return id;
   }
 
-  async function dealWithRegister(templateId: string, id: string) {
-    const [snapshot, registered] = await Promise.all([api.recordFor(templateId, id), api.registered(id)]);
-    return { deal: snapshot, registered };
+  /** What the template as it is now reads of a deal. */
+  function pathsNow(): string[] {
+    const { schema, pins } = opened.value!;
+    return pathsAround(usedPaths(template.value!, pins, schema), schema, template.value!.record.type);
+  }
+
+  async function readDeal(id: string) {
+    const paths = pathsNow();
+    const [snapshot, registered] = await Promise.all([api.dealValues(id, paths), api.registered(id)]);
+    return { deal: snapshot, registered, paths: new Set(paths) };
   }
 
   /** Shows the values for another deal. */
   async function choose(dealId: string): Promise<void> {
-    if (!template.value) return;
-    deal.value = await dealWithRegister(template.value.id, dealId);
+    deal.value = await readDeal(dealId);
     row.value = 0;
     await compute();
+  }
+
+  /** Reads the deal again where a new formula asks for what was not read yet. */
+  async function readWhatIsNew(): Promise<void> {
+    const known = deal.value!.paths;
+    try {
+      if (pathsNow().some((path) => !known.has(path))) deal.value = await readDeal(deal.value!.deal.id);
+    } catch {
+      // A formula that cannot be read yet asks for nothing, and what the CRM does not give now is shown as not read.
+    }
   }
 
   async function compute(): Promise<void> {
     if (!opened.value || !template.value || !deal.value) return;
     const { schema, pins } = opened.value;
     const company = pins.houseStyles.find(({ id }) => id === template.value!.houseStyle)?.company ?? {};
+    await readWhatIsNew();
     const { deal: snapshot, registered } = deal.value;
     const place = { template: template.value, schema, company, snapshot, registered, issueDate: opened.value.issueDate }; // prettier-ignore
     view.value = await workshop.open(plainly(place));

@@ -20,24 +20,14 @@ export function usedPaths(template: Template, pins: Pins, schema: RecordSchema):
   const root: PathTree = { fields: new Set(), related: new Map() };
   const lineType = fieldOf(schema, template.record.type, LINES)?.target;
 
-  /** Adds one dotted path starting at a record type, as far as the schema knows it. */
-  const add = (path: readonly string[], type: string | undefined, tree: PathTree) => {
-    const [name, ...rest] = path;
-    const field = name === undefined || type === undefined ? undefined : fieldOf(schema, type, name);
-    if (!field) return;
-    if (!field.target) return void tree.fields.add(field.name);
-    const related = tree.related.get(field.name) ?? { fields: new Set(), related: new Map() };
-    tree.related.set(field.name, related);
-    if (fieldOf(schema, field.target, 'name')) related.fields.add('name');
-    add(rest, field.target, related);
-  };
-  const addLine = (path: readonly string[]) => add([LINES, ...path], template.record.type, root);
+  const add = (path: readonly string[]) => addPath(path, schema, template.record.type, root);
+  const addLine = (path: readonly string[]) => add([LINES, ...path]);
 
   const visit = (node: Expression): void => {
     const path = dottedPath(node);
     if (path) {
       const [first, ...rest] = path;
-      if (first === template.record.root) add(rest, template.record.type, root);
+      if (first === template.record.root) add(rest);
       else if (first === LINES) addLine(rest);
       else if (first === 'item') addLine(rest[0] === LINES ? rest.slice(1) : rest);
       else if (fieldOf(schema, lineType, first!)) addLine(path);
@@ -56,21 +46,35 @@ export function usedPaths(template: Template, pins: Pins, schema: RecordSchema):
   return root;
 }
 
-/**
- * Every field of a record and of the records around it, as far as some steps lead, with all that a template reads beside
- * them: what a screen needs where formulas are still being written. A relation that leads back is not followed.
- */
-export function pathsAround(paths: PathTree, schema: RecordSchema, type: string, steps = 2, passed: readonly string[] = []): PathTree {
+/** The paths of a tree, dotted, with every plain field of the records that it reads anything of. */
+export function pathsAround({ fields, related }: PathTree, schema: RecordSchema, type: string): string[] {
   const own = Object.values(recordTypeOf(schema, type)?.fields ?? {});
-  const fields = new Set([...paths.fields, ...own.filter(({ target }) => !target).map(({ name }) => name)]);
-  const related = new Map(paths.related);
-  for (const { name, target } of own) {
-    if (!target || target === type || passed.includes(target) || steps === 0) continue;
-    const known = related.get(name) ?? { fields: new Set(), related: new Map() };
-    related.set(name, pathsAround(known, schema, target, steps - 1, [...passed, type]));
-  }
-  return { fields, related };
-} // prettier-ignore
+  const plain = new Set([...fields, ...own.filter(({ target }) => !target).map(({ name }) => name)]);
+  const inner = [...related].flatMap(([name, tree]) => {
+    const target = fieldOf(schema, type, name)?.target;
+    return target ? pathsAround(tree, schema, target).map((path) => `${name}.${path}`) : [];
+  });
+  return [...plain, ...inner];
+}
+
+/** Dotted paths as a tree, as far as the schema knows them. */
+export function treeOf(paths: readonly string[], schema: RecordSchema, type: string): PathTree {
+  const root: PathTree = { fields: new Set(), related: new Map() };
+  for (const path of paths) addPath(path.split('.'), schema, type, root);
+  return root;
+}
+
+/** Adds one path starting at a record type, as far as the schema knows it; a related record is always read with its name. */
+function addPath(path: readonly string[], schema: RecordSchema, type: string | undefined, tree: PathTree): void {
+  const [name, ...rest] = path;
+  const field = name === undefined ? undefined : fieldOf(schema, type, name);
+  if (!field) return;
+  if (!field.target) return void tree.fields.add(field.name);
+  const related = tree.related.get(field.name) ?? { fields: new Set(), related: new Map() };
+  tree.related.set(field.name, related);
+  if (fieldOf(schema, field.target, 'name')) related.fields.add('name');
+  addPath(rest, schema, field.target, related);
+}
 
 function dottedPath(node: Expression): string[] | undefined {
   if (node.kind === 'name') return [node.name];

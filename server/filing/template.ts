@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Pins, Template } from '../../core/template/template';
-import { pathsAround, usedPaths } from '../../core/template/paths';
+import { usedPaths } from '../../core/template/paths';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { crmSchema } from '../crm/schema';
 import { readRecord } from '../crm/records';
@@ -55,20 +55,6 @@ export async function readForTemplate(
   // Its name and its account's are what the register and the screens call it by.
   paths.fields.add('name');
   return withPictures(keeping, await readRecord(template.record.type, recordId, paths));
-}
-
-/**
- * Reads the record with what the template uses and with everything around it that its next formula may use: for the screen
- * of its figures, which computes what the template computes.
- * @throws CrmError
- */
-export async function readForFigures(
-  { template, pins }: Pick<PublishedTemplate, 'template' | 'pins'>,
-  recordId: string,
-): Promise<RecordSnapshot> {
-  const { records } = await crmSchema();
-  const { type } = template.record;
-  return readRecord(type, recordId, pathsAround(usedPaths(template, pins, records), records, type));
 }
 
 /** What to compose: a template, a record, the circumstances, and what was filed for the record `before` a moment. */
