@@ -300,8 +300,10 @@ export class Compositor {
 /** A value's id, told apart by the item it is printed for. */
 const keyOf = (id: string, row: Row | undefined): string => (row ? `${id} ${row.path}` : id);
 
-/** A column of a list by their formulas, however these are spaced. */
-export const columnKey = (list: string, column: string): string => keyOfColumn(`(${list}).${column}`) ?? `${list} ${column}`; // prettier-ignore
+/** A column of a list, however its formulas are spaced; undefined for one that is more than a name. */
+export function columnKey(list: string, column: string): string | undefined {
+  return /^\w+$/.test(column) ? keyOfColumn(`(${list}).${column}`) : undefined;
+}
 
 function keyOfColumn(formula: string): string | undefined {
   try {

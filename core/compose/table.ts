@@ -32,7 +32,8 @@ export function composeTable(by: Compositor, table: LineTable, style: TableStyle
 
 /** Holds a column to the total that it declares, or that the sheet declares for this very list and column. */
 function proveTotal(by: Compositor, table: LineTable, column: ColumnDefinition, heading: string, sum: PrintedSum, outer?: Row): void {
-  const total = column.total ?? by.declaredTotals.get(columnKey(itemsFormula(table, table.list), column.formula));
+  const key = columnKey(itemsFormula(table, table.list), column.formula);
+  const total = column.total ?? (key === undefined ? undefined : by.declaredTotals.get(key));
   if (total === undefined) return;
   const cell = by.sheet.evaluate(`${table.id}.${column.id} total`, total, outer);
   by.prove(sum, heading, cell, by.sheet.world.figures.get(total)?.label ?? total, table.id);

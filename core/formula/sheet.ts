@@ -586,15 +586,27 @@ class Call implements CallContext {
   }
 
   argument(expression: Expression): Argument {
-    return {
-      expression,
-      value: () => this.valueOf(expression, this.frame),
-      valueFor: (row) => this.valueOf(expression, this.frame.with(row)),
-    };
+    return new CallArgument(this, expression);
   }
 
   shared(list: object, key: string, compute: (context: CallContext) => Value): Value {
     return this.sheet.sharedFor(list, key, (frame) => compute(new Call(this.sheet, frame, this.valueOf)), this.frame);
+  }
+}
+
+/** An argument of a call, evaluated when the function asks for it. */
+class CallArgument implements Argument {
+  constructor(
+    readonly call: Call,
+    readonly expression: Expression,
+  ) {}
+
+  value(): Value {
+    return this.call.valueOf(this.expression, this.call.frame);
+  }
+
+  valueFor(row: Row): Value {
+    return this.call.valueOf(this.expression, this.call.frame.with(row));
   }
 }
 

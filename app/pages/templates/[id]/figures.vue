@@ -207,7 +207,7 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
           <p v-else-if="!told && failures.length > 0" class="fault" role="status">
             For this deal
             <button type="button" @click="store.select(failures[0]!.key)">{{ store.labelOf(failures[0]!.key) }}</button>
-            has no value: {{ failures[0]!.message }}
+            has no value: {{ failures[0]!.message.replace(/\.?$/, '.') }}
             <template v-if="failures.length > 1"> {{ failures.length - 1 }} more have none either.</template>
           </p>
           <p v-else class="quiet" role="status">
