@@ -45,8 +45,9 @@ function byLargestRemainder(shares: readonly bigint[], divisor: bigint, total: b
   });
   let left = total - parts.reduce((one, { floor }) => one + floor, 0n);
   const result = parts.map(({ floor }) => floor);
-  for (const { position } of parts.toSorted((a, b) =>
-    a.remainder === b.remainder ? a.position - b.position : a.remainder > b.remainder ? -1 : 1,
+  // Sorting keeps the order of equal ones.
+  for (const { position } of parts.toSorted(
+    (a, b) => Number(b.remainder > a.remainder) - Number(b.remainder < a.remainder),
   )) {
     if (left === 0n) break;
     result[position]! += 1n;

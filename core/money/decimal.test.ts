@@ -64,6 +64,27 @@ describe('a decimal', () => {
     expect(() => Decimal.of(source)).toThrow(TypeError);
   });
 
+  it('reads what is a number, and gives nothing for what is none or too long to compute with', () => {
+    expect(Decimal.read('-12.50')?.toFixed()).toBe('-12.5');
+    expect(Decimal.read('about ten')).toBeUndefined();
+    expect(Decimal.read('1e300')).toBeUndefined();
+    expect(Decimal.read(`0.${'1'.repeat(10_001)}`)).toBeUndefined();
+    expect(Decimal.read(`0.${'1'.repeat(9_999)}`)?.decimalPlaces()).toBe(9_999);
+  });
+
+  it.each([
+    ['.5', '0.5'],
+    ['5.', '5'],
+    ['+7', '7'],
+    ['-0', '0'],
+    ['12.5e2', '1250'],
+    ['12.5E-2', '0.125'],
+    ['999999999999999', '999999999999999'],
+    ['-999999999999999.9', '-999999999999999.9'],
+  ])('reads %s as %s', (source, written) => {
+    expect(Decimal.of(source).toFixed()).toBe(written);
+  });
+
   it('refuses binary fractions', () => {
     expect(() => Decimal.of(0.1)).toThrow(TypeError);
   });
@@ -168,6 +189,38 @@ describe('a decimal', () => {
         ).toBe(true);
       }),
     );
+  });
+
+  it('tells its sign, its size and whether it is whole', () => {
+    const third = Decimal.ONE.div(Decimal.of(3));
+    expect([Decimal.of(-2), Decimal.ZERO, third, third.neg()].map((each) => each.sign())).toEqual([-1, 0, 1, -1]);
+    expect([third.neg().abs().equals(third), third.isInteger(), third.times(Decimal.of(3)).isInteger()]).toEqual([true, false, true]); // prettier-ignore
+    expect([Decimal.of('2.00').isInteger(), Decimal.of('2.5').isInteger(), Decimal.of('1e3').isInteger()]).toEqual([true, false, true]); // prettier-ignore
+    expect([Decimal.of('2.50').decimalPlaces(), Decimal.of('1e3').decimalPlaces(), third.decimalPlaces()]).toEqual([1, 0, Infinity]); // prettier-ignore
+    expect(third.toNumber()).toBe(1 / 3);
+    expect(`${String(third.shifted(2))} ${JSON.stringify({ third: Decimal.of('0.10') })}`).toBe(`33.${'3'.repeat(38)} {"third":"0.1"}`); // prettier-ignore
+  });
+
+  it('writes exactly as many decimals as are asked for', () => {
+    expect(Decimal.of('1.005').toFixed(2)).toBe('1.01');
+    expect(Decimal.of('-0.004').toFixed(2)).toBe('0.00');
+    expect(Decimal.of(7).toFixed(3)).toBe('7.000');
+    expect(Decimal.of('0.05').toFixed(0)).toBe('0');
+    expect(Decimal.of(2).div(Decimal.of(3)).toFixed(2)).toBe('0.67');
+  });
+
+  it('rounds to tens and hundreds', () => {
+    expect(Decimal.of('1250').round(-2).toFixed()).toBe('1300');
+    expect(Decimal.of('1e3').round(-2).toFixed()).toBe('1000');
+    expect(Decimal.of(10_000).div(Decimal.of(3)).round(-2).toFixed()).toBe('3300');
+  });
+
+  it('gives whole numbers in the ratio of any numbers', () => {
+    const [third, half] = [Decimal.ONE.div(Decimal.of(3)), Decimal.of('0.5')];
+    expect(Decimal.inRatio([third, half, Decimal.ZERO])).toEqual([2n, 3n, 0n]);
+    expect(Decimal.inRatio([Decimal.of('0.25'), Decimal.of('-1e2')])).toEqual([1n, -400n]);
+    expect(Decimal.inRatio([])).toEqual([]);
+    expect(Decimal.inRatio([Decimal.ZERO])).toEqual([0n]);
   });
 
   it('divides whole numbers towards minus infinity', () => {

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { minorUnit, roundMoney } from './currency';
+import { isCurrencyCode, minorUnit, roundMoney } from './currency';
 import { Decimal, roundTo } from './decimal';
-import { formatAmount, formatMoney, formatPercent } from './format';
+import { formatAmount, formatDecimal, formatMoney, formatPercent } from './format';
+import { inDigitsOf, numberSymbols } from './number-symbols';
 
 describe('rounding', () => {
   it.each([
@@ -32,6 +33,12 @@ describe('rounding', () => {
 
   it('knows the minor units of ISO 4217', () => {
     expect(['EUR', 'JPY', 'KWD', 'CLF'].map(minorUnit)).toEqual([2, 0, 3, 4]);
+    const whole = 'BIF CLP DJF GNF ISK JPY KMF KRW PYG RWF UGX UYI VND VUV XAF XOF XPF'.split(' ');
+    expect(new Set(whole.map(minorUnit))).toEqual(new Set([0]));
+    expect(new Set('BHD IQD JOD KWD LYD OMR TND'.split(' ').map(minorUnit))).toEqual(new Set([3]));
+    expect(new Set('CLF UYW'.split(' ').map(minorUnit))).toEqual(new Set([4]));
+    expect(['EUR', 'eur', 'EURO', 'E1R', ''].map(isCurrencyCode)).toEqual([true, false, false, false, false]);
+    expect(roundMoney(Decimal.of('2.5'), 'JPY', 'half-even').toFixed()).toBe('2');
     expect(roundMoney(Decimal.of('79.5'), 'JPY').toFixed()).toBe('80');
   });
 
@@ -53,6 +60,27 @@ describe('formatting', () => {
 
   it('names the currency behind a no-break space and signs with a true minus', () => {
     expect(formatMoney(Decimal.of('-18436.8'), 'GBP', 'en-GB')).toBe('−18,436.80\u00a0GBP');
+  });
+
+  it('prints no more decimals than twelve, and of a quotient as many', () => {
+    expect(formatAmount(Decimal.of('0.1234567890123'), 'GBP', 'en-GB')).toBe('0.123456789012');
+    expect(formatAmount(Decimal.of(2).div(Decimal.of(3)), 'GBP', 'en-GB')).toBe('0.666666666667');
+    expect(formatDecimal(Decimal.of('1.005'), 'en-GB', 0, 2)).toBe('1.01');
+    expect(formatDecimal(Decimal.of('-0.004'), 'en-GB', 2)).toBe('0.00');
+    expect(formatPercent(Decimal.of('0.33333333'), 'en-GB')).toBe('33.333333\u202f%');
+  });
+
+  it('writes numbers as each locale does', () => {
+    const symbols = (locale: string) => {
+      const { decimal, group, groups, leastGrouped, minus } = numberSymbols(locale);
+      return [decimal, group, groups, leastGrouped, minus];
+    };
+    expect(symbols('en-GB')).toEqual(['.', ',', [3], 1, '−']);
+    expect(symbols('es-ES')).toEqual([',', '.', [3], 2, '−']);
+    expect(symbols('en-IN')).toEqual(['.', ',', [3, 2], 1, '−']);
+    expect(symbols('ar-EG')[4]).toMatch(/^[\u061c\u200e\u200f]−$/);
+    expect(inDigitsOf('ar-EG', 'page 105')).toBe('page ١٠٥');
+    expect(inDigitsOf('en-GB', 'page 105')).toBe('page 105');
   });
 
   it('prints a fraction as a percentage', () => {
