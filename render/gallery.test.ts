@@ -39,12 +39,9 @@ const INVOICED: RegisteredDocument[] = [
     kind: 'invoice',
     issued: '2026-10-02',
     roles: {
-      document: {
-        'gross-total': { value: '120', currency: 'GBP' },
-        'tax-total': { value: '20', currency: 'GBP' },
-        'sum-of-lines': { value: '100', currency: 'GBP' },
-      },
-      rows: [],
+      'gross-total': { value: '120', currency: 'GBP' },
+      'tax-total': { value: '20', currency: 'GBP' },
+      'sum-of-lines': { value: '100', currency: 'GBP' },
     },
   },
 ];
@@ -52,8 +49,8 @@ const INVOICED: RegisteredDocument[] = [
 function composed(template: Template, edition: string, deal: string): Composition {
   const snapshot = demoSnapshot(deal);
   const currency = String(snapshot.fields.currency);
-  const sums = Object.entries(INVOICED[0]!.roles.document).map(([role, sum]) => [role, { ...(sum as RoleAmount), currency }]); // prettier-ignore
-  const roles = { document: Object.fromEntries(sums), rows: [] };
+  const sums = Object.entries(INVOICED[0]!.roles).map(([role, sum]) => [role, { ...(sum as RoleAmount), currency }]);
+  const roles = Object.fromEntries(sums);
   return compose(template, snapshot, {
     schema: demoSchema,
     pins: shipped,

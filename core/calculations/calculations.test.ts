@@ -12,9 +12,9 @@ import { CALCULATIONS, takeCalculation, type Calculation } from './index';
 const ISSUED = 20_780;
 
 const INVOICED_BEFORE: RegisteredDocument[] = [
-  { id: 'a', number: 'I-1', kind: 'invoice', issued: '2026-09-01', roles: { document: { 'gross-total': { value: '1000.00', currency: 'X' } }, rows: [] } },
-  { id: 'b', number: 'I-2', kind: 'Invoice', issued: '2026-10-01', roles: { document: { 'gross-total': { value: '250.50', currency: 'X' }, payable: { value: '200.25', currency: 'X' } }, rows: [] } },
-  { id: 'c', number: 'Q-1', kind: 'quote', issued: '2026-08-01', roles: { document: { 'gross-total': { value: '9.99', currency: 'X' } }, rows: [] } },
+  { id: 'a', number: 'I-1', kind: 'invoice', issued: '2026-09-01', roles: { 'gross-total': { value: '1000.00', currency: 'X' } } },
+  { id: 'b', number: 'I-2', kind: 'Invoice', issued: '2026-10-01', roles: { 'gross-total': { value: '250.50', currency: 'X' }, payable: { value: '200.25', currency: 'X' } } },
+  { id: 'c', number: 'Q-1', kind: 'quote', issued: '2026-08-01', roles: { 'gross-total': { value: '9.99', currency: 'X' } } },
 ]; // prettier-ignore
 
 function sheetFor(calculation: Calculation, deal: string): Sheet {
@@ -22,7 +22,7 @@ function sheetFor(calculation: Calculation, deal: string): Sheet {
   const currency = snapshot.fields.currency as string;
   const registered = INVOICED_BEFORE.map((each) => ({
     ...each,
-    roles: { document: Object.fromEntries(Object.entries(each.roles.document).map(([role, known]) => [role, { ...(known as RoleAmount), currency }])), rows: [] },
+    roles: Object.fromEntries(Object.entries(each.roles).map(([role, known]) => [role, { ...(known as RoleAmount), currency }])),
   })); // prettier-ignore
   return new Sheet({
     sheet: calculation.sheet,

@@ -21,6 +21,11 @@ export interface Roles {
   rows: readonly { list: string; values: RoleValues }[];
 }
 
+/** The roles that a document was kept with; documents of before their rows were kept have their own figures' alone. */
+export function keptRoles(kept: Roles | RoleValues): Roles {
+  return 'rows' in kept ? kept : { document: kept, rows: [] };
+}
+
 /** Reads the figures with roles of an evaluated sheet. What has failed is left out: it is a finding already. */
 export function rolesOf(sheet: Sheet): Roles {
   const { document, lists, perLine } = sheet.input.sheet;

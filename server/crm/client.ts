@@ -71,7 +71,12 @@ async function send({ method = 'GET', path, headers, body }: CrmRequest): Promis
   return fetch(`${config.crm.url}/odata/${path}`, {
     method,
     body,
-    headers: { Accept: 'application/json', 'OData-MaxVersion': '4.01', ...headers, Authorization: authorization },
+    headers: {
+      Accept: 'application/json;IEEE754Compatible=true',
+      'OData-MaxVersion': '4.01',
+      ...headers,
+      Authorization: authorization,
+    },
     signal: AbortSignal.timeout(TIMEOUT),
   });
 }

@@ -205,7 +205,8 @@ function stored(schema: CrmSchema, type: string, name: string, value: FieldValue
     return Decimal.of(value.percent)
       .shifted(storedAs(schema, type, name).percentPoints ? 2 : 0)
       .toFixed();
-  if ('number' in value) return Number.isInteger(Number(value.number)) ? Number(value.number) : value.number;
+  // Whole numbers as JSON has them, as long as it holds them exactly; all others as text.
+  if ('number' in value) return Number.isSafeInteger(Number(value.number)) ? Number(value.number) : value.number;
   if ('date' in value) return value.date;
   if ('datetime' in value) return value.datetime;
   if ('choices' in value) return value.choices;

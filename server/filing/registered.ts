@@ -1,6 +1,5 @@
 import { and, asc, eq, lt, sql } from 'drizzle-orm';
 import type { RegisteredDocument } from '../../core/formula/functions/register';
-import type { Roles, RoleValues } from '../../core/formula/role-values';
 import type { Connection } from '../db/database';
 import { documents } from '../db/schema';
 
@@ -12,14 +11,9 @@ export async function registeredFor(
 ): Promise<RegisteredDocument[]> {
   // The rest of a kept composition is large, and every proof comes through here.
   const rows = await connection
-    .select({ id: documents.id, number: documents.number, kind: documents.kind, issued: documents.issueDate, roles: sql<Roles | RoleValues | null>`${documents.composition} -> 'roles'` })
+    .select({ id: documents.id, number: documents.number, kind: documents.kind, issued: documents.issueDate, roles: sql<RegisteredDocument['roles'] | null>`${documents.composition} -> 'roles'` })
     .from(documents)
     .where(and(eq(documents.recordId, recordId), eq(documents.state, 'filed'), lt(documents.filedAt, before)))
     .orderBy(asc(documents.filedAt)); // prettier-ignore
-  return rows.map(({ roles, ...document }) => ({ ...document, roles: readRoles(roles) }));
-}
-
-/** Compositions that were kept before their rows were have the roles of the document alone. */
-function readRoles(kept: Roles | RoleValues | null): Roles {
-  return kept && 'rows' in kept ? kept : { document: kept ?? {}, rows: [] };
+  return rows.map(({ roles, ...document }) => ({ ...document, roles: roles ?? {} }));
 }

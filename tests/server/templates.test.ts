@@ -5,11 +5,13 @@ import { join } from 'node:path';
 import { zipSync } from 'fflate';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { keptRoles } from '../../core/formula/role-values';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import { closeDatabase, openDatabase } from '../../server/db/database';
 import { assets, templateVersions } from '../../server/db/schema';
 import { beginFiling } from '../../server/filing/begin';
+import { registeredFor } from '../../server/filing/registered';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
 import { Problem } from '../../server/problem';
@@ -115,6 +117,29 @@ describe('a document', () => {
     expect(text).toContain('Gesamtbetrag EUR');
     expect(text).toContain('Pflanzenleuchte, LED, 600 W');
   });
+
+  it('knows what was invoiced before: a deposit is deducted, what was asked is credited, and nothing is asked twice', async () => {
+    const deal = 'D-1267';
+    const filed = async (templateId: string) => {
+      const { template, used, issueDate, findings, figures } = await proofDocument(services(), deal, templateId);
+      expect(findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
+      const skipped = Object.fromEntries(findings.map(({ id }) => [id, 'agreed by telephone']));
+      const { id, number } = await beginFiling(services(), { recordId: deal, templateId: template.id, templateVersionId: template.versionId, used, issueDate, skipped }); // prettier-ignore
+      await until(async () => (await readDocument(database(), id)).document.state === 'filed');
+      return { number, due: figures.find(({ name }) => name === 'due')!.result.replace('\u00a0', ' ') };
+    };
+    // 1,335.00 net and its tax of 267.00; 30 % of it first.
+    const deposit = await filed('deposit-invoice');
+    expect(deposit.due).toBe('480.60 GBP');
+    expect((await filed('final-invoice')).due).toBe('1,121.40 GBP');
+    const again = await proofDocument(services(), deal, 'final-invoice');
+    expect(again.figures.find(({ name }) => name === 'due')!.result).toBe('0.00\u00a0GBP');
+    expect((await filed('credit-note')).due).toBe('1,602.00 GBP');
+    const nothing = await proofDocument(services(), deal, 'credit-note');
+    expect(nothing.findings.map(({ title }) => title)).toContain('Nothing to credit');
+    const [first] = await registeredFor(database(), deal, new Date());
+    expect(keptRoles(first!.roles).rows).toContainEqual({ list: 'tax_rows', values: expect.objectContaining({ 'tax-category': 'standard', 'tax-rate': '0.2', 'tax-base': { value: '400.5', currency: 'GBP' } }) }); // prettier-ignore
+  }, 60_000);
 
   it('of the other brand has its house style', async () => {
     const { edition, pages } = await proofDocument(services(), 'D-1229', 'glasshouse-quote');

@@ -3,7 +3,7 @@ import { Decimal } from '../../money/decimal';
 import { dayOf } from '../date';
 import type { Role } from '../figure';
 import { ValuesRow } from '../row';
-import type { RoleAmount, Roles } from '../role-values';
+import { keptRoles, type RoleAmount, type Roles, type RoleValues } from '../role-values';
 import { DATE, listOf, MONEY, PERCENT, shapeOf, TEXT } from '../type';
 import { error, money, percent, text, type Value } from '../value';
 import { eager } from './function';
@@ -16,7 +16,8 @@ export interface RegisteredDocument {
   kind: string;
   /** ISO 8601 day of issue. */
   issued: string;
-  roles: Roles;
+  /** As its composition kept them. */
+  roles: Roles | RoleValues;
 }
 
 /** What an invoice asks for a tax category at a rate, less what credit notes have taken off it. */
@@ -87,7 +88,7 @@ class RegisteredRow extends ValuesRow {
 
 function registeredRow(document: RegisteredDocument, sums: readonly BilledSum[]): RegisteredRow {
   const place = `The ${document.kind} ${document.number}`;
-  const refersTo = new Set(document.roles.rows.flatMap(({ values }) => values['preceding-invoice'] ?? []));
+  const refersTo = new Set(keptRoles(document.roles).rows.flatMap(({ values }) => values['preceding-invoice'] ?? []));
   const values: Record<string, Value> = {
     kind: text(document.kind),
     number: text(document.number),
@@ -96,7 +97,7 @@ function registeredRow(document: RegisteredDocument, sums: readonly BilledSum[])
     ...openOf(document, sums, place),
   };
   for (const role of REGISTERED_ROLES) {
-    const known = document.roles.document[role];
+    const known = keptRoles(document.roles).document[role];
     values[roleName(role)] = known
       ? money(Decimal.of(known.value), known.currency, 'amount')
       : { type: 'blank', cause: `no ${role.replaceAll('-', ' ')}`, place };
@@ -156,21 +157,22 @@ function askedSums(document: RegisteredDocument): BilledSum[] {
     const signed = ({ value }: RoleAmount) => (sign === 1 ? Decimal.of(value) : Decimal.of(value).neg());
     sums.set(key, { ...known, base: known.base.plus(signed(base)), tax: known.tax.plus(signed(tax)) });
   };
-  for (const { values } of document.roles.rows) {
+  const { document: own, rows } = keptRoles(document.roles);
+  for (const { values } of rows) {
     const { 'tax-category': category = '', 'tax-rate': rate = '0', 'tax-base': base, 'tax-amount': tax } = values;
     const { 'prepaid-base': lessBase, 'prepaid-tax': lessTax } = values;
     if (base && tax) add(category, rate, base, tax, 1);
     if (lessBase && lessTax) add(category, rate, lessBase, lessTax, -1);
   }
-  const deducts = document.roles.rows.some(({ values }) => values['prepaid-base']);
-  const { prepaid } = document.roles.document;
+  const deducts = rows.some(({ values }) => values['prepaid-base']);
+  const { prepaid } = own;
   const deductsInOne = !deducts && prepaid !== undefined && !Decimal.of(prepaid.value).isZero();
   return sums.size > 0 && !deductsInOne ? [...sums.values()] : askedInOne(document);
 }
 
 /** An invoice whose tax rows do not tell what it asks: all of it in one, its tax in proportion to what was deducted. */
 function askedInOne(document: RegisteredDocument): BilledSum[] {
-  const { 'gross-total': gross, 'tax-total': tax, payable: asked = gross } = document.roles.document;
+  const { 'gross-total': gross, 'tax-total': tax, payable: asked = gross } = keptRoles(document.roles).document;
   if (!asked) return [];
   const total = Decimal.of(asked.value);
   const share = !gross || Decimal.of(gross.value).isZero() ? Decimal.ONE : total.div(Decimal.of(gross.value));
@@ -182,7 +184,7 @@ function askedInOne(document: RegisteredDocument): BilledSum[] {
 
 /** Takes a credit note off the invoices that it refers to (BT-25); one that refers to none credits all that came before. */
 function credit(note: RegisteredDocument, sums: BilledSum[]): void {
-  const credited = note.roles.rows.filter(({ values }) => values['preceding-invoice']);
+  const credited = keptRoles(note.roles).rows.filter(({ values }) => values['preceding-invoice']);
   if (credited.length === 0) {
     for (const sum of sums) [sum.base, sum.tax] = [Decimal.ZERO, Decimal.ZERO];
   }
