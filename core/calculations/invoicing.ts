@@ -182,11 +182,17 @@ export const DEPOSIT_INVOICE: Calculation = {
   }),
 };
 
-/** What a final invoice deducts, row by row, so that the register knows what it asks of each tax category. */
-export const DEDUCTED = billedList([
-  figure('text', 'invoice', 'Invoice', 'number', { role: 'preceding-invoice' }),
+/** The invoice that a row of BILLED is of (BT-25), and its tax category and rate. */
+const PRECEDING_INVOICE = figure('text', 'invoice', 'Invoice', 'number', { role: 'preceding-invoice' });
+const BILLED_TAX: readonly Figure[] = [
   figure('text', 'category', 'Tax category', 'tax_category', { role: 'tax-category' }),
   figure('percent', 'rate', 'Tax rate', 'tax_rate', { role: 'tax-rate' }),
+];
+
+/** What a final invoice deducts, row by row, so that the register knows what it asks of each tax category. */
+export const DEDUCTED = billedList([
+  PRECEDING_INVOICE,
+  ...BILLED_TAX,
   amount('prepaid_base', 'Deducted, net', 'base', 'prepaid-base'),
   amount('prepaid_tax', 'Deducted, tax', 'tax', 'prepaid-tax'),
 ]);
@@ -238,9 +244,8 @@ export const CREDIT_NOTE: Calculation = {
         label: 'Credited',
         formula: 'BILLED()',
         columns: [
-          figure('text', 'invoice', 'Invoice', 'number', { role: 'preceding-invoice' }),
-          figure('text', 'category', 'Tax category', 'tax_category', { role: 'tax-category' }),
-          figure('percent', 'rate', 'Tax rate', 'tax_rate', { role: 'tax-rate' }),
+          PRECEDING_INVOICE,
+          ...BILLED_TAX,
           amount('credited_net', 'Net', 'base', 'line-net'),
           amount('credited_tax', 'Tax', 'tax', 'credited-tax'),
           amount('credited_gross', 'With tax', 'gross'),
@@ -251,8 +256,7 @@ export const CREDIT_NOTE: Calculation = {
         label: 'Tax by category',
         formula: 'GROUP(credited, tax_category, tax_rate)',
         columns: [
-          figure('text', 'category', 'Tax category', 'tax_category', { role: 'tax-category' }),
-          figure('percent', 'rate', 'Tax rate', 'tax_rate', { role: 'tax-rate' }),
+          ...BILLED_TAX,
           amount('base', 'Tax base', 'SUM(item.lines.credited_net)', 'tax-base'),
           amount('tax_amount', 'Tax', 'SUM(item.lines.credited_tax)', 'tax-amount'),
         ],

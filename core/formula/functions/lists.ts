@@ -7,6 +7,7 @@ import { listOf, NUMBER, shapeOf, UNKNOWN, type Type } from '../type';
 import { asCondition } from './condition';
 import { wholeNumber } from './arithmetic';
 import { blankError, canonical, error, formatValue, number, typeWords, type ListValue, type Value } from '../value';
+import { ownOf } from './own-item';
 import { eager, firstType, itemType, lazy, type Argument, type FormulaFunction, type Parameter } from './function';
 
 const LIST: Parameter = { name: 'list', takes: 'list' };
@@ -254,21 +255,15 @@ const BUNDLEHEAD = lazy(
     ofItem: true,
     result: itemType,
   },
-  ([listArgument, key, partOf, condition], context) => {
-    const list = listArgument!.value();
-    if (list.type !== 'list') return refuseList('BUNDLEHEAD', list);
-    const { item } = context;
-    if (!item) return error('BUNDLEHEAD is for a figure of a line: it gives the line that this line belongs to.');
-    const at = list.items.findIndex((each) => each.type === 'record' && each.row === item);
-    if (at === -1) return { type: 'blank', cause: 'no line it is a part of', place: item.place };
+  ([list, key, partOf, condition], context) => {
     const formulas = [key, partOf, condition].map((each) => (each ? printFormula(each.expression) : ''));
-    const heads = context.shared(list.items, `BUNDLEHEAD ${formulas.join('; ')}`, (inner) => {
+    const asked = { key: formulas.join('; '), absent: 'no line it is a part of' };
+    return ownOf('BUNDLEHEAD', list!, context, asked, (items, inner) => {
       const [keys, owners, conditions] = [key, partOf, condition].map(
         (each) => each && inner.argument(each.expression),
       );
-      return headsOf(list.items, keys!, owners!, conditions);
+      return headsOf(items, keys!, owners!, conditions);
     });
-    return heads.type === 'list' ? heads.items[at]! : heads;
   },
 );
 

@@ -10,13 +10,14 @@ import { DATE, listOf, MONEY, NUMBER, PERCENT, shapeOf, TEXT, type Shape, type T
 import { wholeNumber } from './arithmetic';
 import { asCondition } from './condition';
 import { lastWithin } from './lists';
+import { ownOf } from './own-item';
 import { BILLED, REGISTERED } from './register';
 import { total as sumOf } from './sums';
 import {
   blankError, canonical, error, formatValue, money, number, percent, text, typeWords,
   isAmount, type AmountValue, type MoneyValue, type NumberValue, type Value,
 } from '../value'; // prettier-ignore
-import { eager, firstType, flatten, itemType, lazy, type CallContext } from './function';
+import { eager, firstType, flatten, itemType, lazy, type Argument, type CallContext } from './function';
 
 const ALLOCATE = eager(
   {
@@ -80,28 +81,21 @@ const PART = lazy(
     ofItem: true,
     result: firstType,
   },
-  ([totalArgument, listArgument, weight], context) => {
+  ([totalArgument, list, weight], context) => {
     const total = totalArgument!.value();
     if (total.type === 'error') return total;
     if (total.type === 'blank') return blankError(total);
-    const list = listArgument!.value();
-    if (list.type === 'error') return list;
-    if (!isAmount(total) || list.type !== 'list') return error('PART splits a sum over a list of records.');
-    if (!context.item) return error('PART is for a figure of a line: it gives the line’s own part.');
-    const own = context.item;
-    const at = list.items.findIndex((item) => item.type === 'record' && item.row === own);
-    if (at === -1) return { type: 'blank', cause: 'no part', place: own.place };
-    const split = context.shared(
-      list.items,
-      `PART ${canonical(total)} ${printFormula(weight!.expression)}`,
-      (inner) => {
-        const each = inner.argument(weight!.expression);
-        return parts(total, list.items.map((item) => (item.type === 'record' ? each.valueFor(item.row) : item))); // prettier-ignore
-      },
-    );
-    return split.type === 'list' ? split.items[at]! : split;
+    if (!isAmount(total)) return error('PART splits a sum over a list of records.');
+    const split = { key: `${canonical(total)} ${printFormula(weight!.expression)}`, absent: 'no part' };
+    return ownOf('PART', list!, context, split, (items, inner) => parts(total, forEach(items, weight!, inner)));
   },
 );
+
+/** A formula's value for each item of a list; what is no record is itself. */
+function forEach(items: readonly Value[], { expression }: Argument, context: CallContext): Value[] {
+  const each = context.argument(expression);
+  return items.map((item) => (item.type === 'record' ? each.valueFor(item.row) : item));
+}
 
 const ROUNDTOGETHER = lazy(
   {
@@ -116,19 +110,9 @@ const ROUNDTOGETHER = lazy(
     ofItem: true,
     result: ([, amount]) => amount ?? MONEY,
   },
-  ([listArgument, amount], context) => {
-    const list = listArgument!.value();
-    if (list.type === 'error') return list;
-    if (list.type !== 'list') return error('ROUNDTOGETHER rounds the amounts of a list of records.');
-    if (!context.item) return error('ROUNDTOGETHER is for a figure of a line: it gives the line’s own amount.');
-    const own = context.item;
-    const at = list.items.findIndex((item) => item.type === 'record' && item.row === own);
-    if (at === -1) return { type: 'blank', cause: 'no amount', place: own.place };
-    const rounded = context.shared(list.items, `ROUNDTOGETHER ${printFormula(amount!.expression)}`, (inner) => {
-      const each = inner.argument(amount!.expression);
-      return together(list.items.map((item) => (item.type === 'record' ? each.valueFor(item.row) : item)), context.rounding); // prettier-ignore
-    });
-    return rounded.type === 'list' ? rounded.items[at]! : rounded;
+  ([list, amount], context) => {
+    const rounded = { key: printFormula(amount!.expression), absent: 'no amount' };
+    return ownOf('ROUNDTOGETHER', list!, context, rounded, (items, inner) => together(forEach(items, amount!, inner), inner.rounding)); // prettier-ignore
   },
 );
 
