@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { demoSchema, demoSnapshot } from '../../tests/demo-snapshot';
+import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import { DOCUMENT_ROOT } from '../formula/check';
 import { checkSheet } from '../formula/check-sheet';
 import type { RegisteredDocument } from '../formula/functions/register';
 import type { RoleAmount } from '../formula/role-values';
 import { Sheet } from '../formula/sheet';
 import { formatValue, type Value } from '../formula/value';
+import type { RecordSnapshot } from '../record/snapshot';
 import { CALCULATIONS, takeCalculation, type Calculation } from './index';
 
 /** 23 November 2026. */
@@ -17,8 +18,7 @@ const INVOICED_BEFORE: RegisteredDocument[] = [
   { id: 'c', number: 'Q-1', kind: 'quote', issued: '2026-08-01', roles: { 'gross-total': { value: '9.99', currency: 'X' } } },
 ]; // prettier-ignore
 
-function sheetFor(calculation: Calculation, deal: string): Sheet {
-  const snapshot = demoSnapshot(deal);
+function sheetFor(calculation: Calculation, deal: string, snapshot = demoSnapshot(deal)): Sheet {
   const currency = snapshot.fields.currency as string;
   const registered = INVOICED_BEFORE.map((each) => ({
     ...each,
@@ -117,6 +117,63 @@ describe('worked by hand', () => {
     const sheet = sheetFor(calculation('due-dates'), 'D-1187');
     const dates = ['due_net', 'due_end_of_month', 'due_working_days', 'discount_until'].map((name) => plain(sheet.figure(name).value)); // prettier-ignore
     expect(dates).toEqual(['23 December 2026', '31 December 2026', '7 December 2026', '30 November 2026']);
+  });
+});
+
+describe('negative lines and tax categories, by hand', () => {
+  /** A deal of single units at these prices, each in a tax category at a rate. */
+  const dealOf = (...lines: [price: string, category: string, rate: string][]) => {
+    const deal = demoSnapshot('D-1187');
+    const [model] = deal.fields.lines as RecordSnapshot[];
+    return withFields(deal, {
+      discount_percent: null,
+      discount_amount: null,
+      lines: lines.map(([amount, tax_category, percent], at) => ({
+        ...withFields(model!, { quantity: { number: '1' }, unit_price: { amount, currency: 'GBP' }, discount: null, discount_amount: null, tax_category, tax_rate: { percent }, weight: null }),
+        id: `L-${at}`,
+      })),
+    }); // prettier-ignore
+  };
+  const figuresOf = (id: string, snapshot: RecordSnapshot, names: string[]) => {
+    const sheet = sheetFor(calculation(id), 'D-1187', snapshot);
+    return names.map((name) => plain(sheet.evaluate(name, name).value));
+  };
+
+  it.each([
+    'net-prices',
+    'chained-discounts',
+    'allowances-and-charges',
+    'group-discounts',
+    'tax-per-line',
+    'cash-rounding',
+  ])('%s: lines of 1,000 and −200 at 21 % come to 968, not 1,210', (id) => {
+    const deal = dealOf(['1000', 'standard', '0.21'], ['-200', 'standard', '0.21']);
+    expect(figuresOf(id, deal, ['subtotal', 'total'])).toEqual(['800', '968']);
+  });
+
+  it('a document that returns more than it sells has no discount and no freight', () => {
+    const deal = withFields(dealOf(['100', 'standard', '0.2'], ['-500', 'standard', '0.2']), { discount_percent: { percent: '0.1' }, discount_amount: { amount: '30', currency: 'GBP' } }); // prettier-ignore
+    expect(figuresOf('chained-discounts', deal, ['deal_discount', 'total'])).toEqual(['0', '-480']);
+    expect(figuresOf('allowances-and-charges', deal, ['allowances', 'charges', 'total'])).toEqual(['0', '0', '-480']);
+  });
+
+  it('prices with tax: 121 and −121 of one category are nets of 100 and −100', () => {
+    const deal = dealOf(['121', 'standard', '0.21'], ['-121', 'standard', '0.21']);
+    expect(figuresOf('tax-included', deal, ['lines.net', 'subtotal', 'tax_total', 'total'])).toEqual([['100', '-100'], '0', '0', '0']); // prettier-ignore
+  });
+
+  it.each(['net-prices', 'chained-discounts', 'allowances-and-charges', 'group-discounts', 'tax-per-line', 'cash-rounding', 'bundles', 'instalments', 'final-invoice'])(
+    '%s: a category that bears no tax is not taxed, whatever its lines say',
+    (id) => {
+      const untaxed = ['zero', 'exempt', 'reverse charge', 'export', 'outside scope'];
+      const deal = dealOf(['100', 'standard', '0.2'], ...untaxed.map((category): [string, string, string] => ['50', category, '0.2']));
+      expect(figuresOf(id, deal, ['tax_total', 'total'])).toEqual(['20', '370']);
+    },
+  ); // prettier-ignore
+
+  it('two rates of one category that bears no tax are one tax row (BR-AE-1)', () => {
+    const deal = dealOf(['100', 'reverse charge', '0.2'], ['50', 'reverse charge', '0']);
+    expect(figuresOf('net-prices', deal, ['tax_rows.base', 'tax_rows.tax_rate'])).toEqual([['150'], ['0\u202f%']]);
   });
 });
 
