@@ -100,8 +100,9 @@ currencies never mixes. A plain zero is a zero of any currency.
 - **Rounding** happens in three places only: where a figure is declared to be an amount (to its currency's smallest unit, half
   away from zero or to even, as the sheet says) or to have a number of digits; where a formula says so (ROUND and its kin); and
   where a value is printed, which changes nothing that is computed from it.
-- **Splits.** ALLOCATE, PART and SCHEDULE give parts in whole units that add up to their sum exactly. A sum of money that is
-  not in whole units itself is refused, so that nothing is lost on the way; amounts always are.
+- **Splits.** ALLOCATE, PART and SCHEDULE give parts in whole units that add up to their sum exactly; ROUNDTOGETHER rounds the
+  amounts of a list so that they do. A sum of money that is not in whole units itself is refused by them, so that nothing is
+  lost on the way; amounts always are in whole units.
 - **Blanks.** A blank is never a zero: what is computed from one is an error that names the field and the line.
   \`discount ?? 0%\` says what it should count as.
 - **Signs.** Rounding and splitting do not depend on the sign: −100 is rounded and split as 100 is, each part with the other

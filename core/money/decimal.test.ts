@@ -241,6 +241,13 @@ describe('a decimal', () => {
     expect(make).toThrow(NumberTooGreat);
   });
 
+  it('rounds and prints the greatest number without a fault', () => {
+    const greatest = Decimal.of(`${'9'.repeat(300)}.9`);
+    expect(greatest.round(0).toFixed()).toBe(`1${'0'.repeat(300)}`);
+    expect(greatest.toFixed(0)).toBe(`1${'0'.repeat(300)}`);
+    expect(() => greatest.round(0).plus(Decimal.ONE)).toThrow(NumberTooGreat);
+  });
+
   it('keeps what is just within bounds', () => {
     expect(Decimal.of('1e299').toNumber()).toBe(1e299);
     expect(Decimal.of(2).pow(Decimal.of(900)).toFixed()).toBe((2n ** 900n).toString());

@@ -235,7 +235,10 @@ export class Decimal {
       return Decimal.#made(roundedSafeQuotient(coefficient, SMALL_POWERS[excess]!, rounding), digits);
     }
     const dividend = excess < 0 ? BigInt(coefficient) * power10(-excess) : BigInt(coefficient);
-    return Decimal.#made(roundedQuotient(dividend, excess > 0 ? divisor * power10(excess) : divisor, rounding), digits);
+    return Decimal.#shorter(
+      roundedQuotient(dividend, excess > 0 ? divisor * power10(excess) : divisor, rounding),
+      digits,
+    );
   }
 
   /** How many decimals it has, without zeros at the end; infinitely many where it does not end. */
@@ -316,7 +319,7 @@ export class Decimal {
     if (coefficient === 0) return Decimal.ZERO;
     if (typeof coefficient === 'bigint') {
       while (scale > 0 && coefficient % 10n === 0n) [coefficient, scale] = [coefficient / 10n, scale - 1];
-      return Decimal.#made(coefficient, scale);
+      return Decimal.#shorter(coefficient, scale);
     }
     while (scale > 0 && coefficient % 10 === 0) [coefficient, scale] = [coefficient / 10, scale - 1];
     return new Decimal(coefficient, scale, 1n);
@@ -337,6 +340,15 @@ export class Decimal {
     if (coefficient === 0) return Decimal.ZERO;
     const made = new Decimal(coefficient, scale, 1n);
     return scale <= 200 && scale >= -200 ? made : made.#inBounds();
+  }
+
+  /**
+   * A decimal made of one in bounds by leaving digits out. It may pass the bound by a last nine that is rounded up, and is
+   * printed all the same.
+   */
+  static #shorter(coefficient: bigint, scale: number): Decimal {
+    const isSafe = coefficient <= SAFE && coefficient >= -SAFE;
+    return isSafe ? Decimal.#made(coefficient, scale) : new Decimal(coefficient, scale, 1n);
   }
 
   /** A quotient of whole numbers in its one form: in lowest terms, and a decimal if it ends. */
