@@ -98,7 +98,7 @@ async function work(): Promise<void> {
     done++;
     if (noticed) continue;
     const line = source.split('\n')[mutant.line - 1]!.trim();
-    const known = EQUIVALENT.find((each) => each.file === file && line.includes(each.line) && each.was === mutant.was);
+    const known = EQUIVALENT.find((each) => each.file === file && line.includes(each.line) && (each.was ?? mutant.was) === mutant.was); // prettier-ignore
     const words = `${file}:${mutant.line}  “${mutant.was}” as “${mutant.is}” in  ${line}`;
     process.stdout.write(`${known ? `as good as the original (${known.why})` : 'SURVIVED'}  ${words}\n`);
     if (!known) survivors.push(words);

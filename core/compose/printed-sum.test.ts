@@ -174,6 +174,21 @@ describe('a printed sum', () => {
     expect(sum.contradicts(gbp('0.31'), 'Net', 'Subtotal', 'en')).toBe('The printed rows of “Net” add up to 0.30\u00a0GBP, but “Subtotal” prints 0.31\u00a0GBP.'); // prettier-ignore
   });
 
+  it('adds the digits that are printed, not those behind them', () => {
+    const sum = new PrintedSum();
+    const third = number(Decimal.ONE.div(Decimal.of(3)));
+    for (const value of [third, third, third]) sum.add(value);
+    expect(sum.contradicts(number(1), 'Share', 'Whole', 'en')).toContain(
+      'add up to 0.999999999999, but “Whole” prints 1',
+    );
+  });
+
+  it('does not fail on what is too great to add', () => {
+    const sum = new PrintedSum();
+    for (const value of ['9e299', '9e299']) sum.add(number(Decimal.of(value)));
+    expect(sum.contradicts(number(1), 'Net', 'Subtotal', 'en')).toContain('but “Subtotal” prints 1');
+  });
+
   it('never mixes currencies', () => {
     const sum = new PrintedSum();
     sum.add(gbp('1'));
