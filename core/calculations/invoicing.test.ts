@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { randomDeals } from '../../tests/agreement/random-deals';
-import { demoSchema, snapshotFrom } from '../../tests/demo-snapshot';
+import { demoSchema, snapshotFrom, withFields } from '../../tests/demo-snapshot';
 import { shipped } from '../../demo/shipped';
+import { collectReads } from '../formula/cell';
 import type { FigureSheet } from '../formula/figure';
 import type { RegisteredDocument } from '../formula/functions/register';
 import { rolesOf } from '../formula/role-values';
@@ -119,6 +120,40 @@ describe('invoices among invoices', () => {
   it('deposits ask no more than the order has left', () => {
     const dossier = new Dossier(plainDeal('40'));
     expect(['deposit', 'deposit', 'deposit', 'deposit'].map((kind) => dossier.file(kind as Kind))).toEqual(['484', '484', '242', '0']); // prettier-ignore
+  });
+
+  it('tells of each invoice what is open and what was credited, of other documents neither', () => {
+    const dossier = new Dossier(plainDeal());
+    dossier.file('deposit');
+    dossier.file('final');
+    const told = () => ['open', 'credited'].map((name) => ['deposit-1', 'final-2'].map((number) => dossier.amount(`FIRST(REGISTERED()[number = "${number}"]).${name}`))); // prettier-ignore
+    expect(told()).toEqual([
+      ['363', '847'],
+      ['0', '0'],
+    ]);
+    dossier.file('credit');
+    expect(told()).toEqual([
+      ['0', '0'],
+      ['363', '847'],
+    ]);
+    expect(dossier.amount('FIRST(REGISTERED("credit note")).open')).toBe('blank ');
+  });
+
+  it('keeps an invoice without tax among what was invoiced', () => {
+    const deal = plainDeal();
+    const [line] = deal.fields.lines as RecordSnapshot[];
+    const dossier = new Dossier(withFields(deal, { lines: [withFields(line!, { tax_category: 'reverse charge' })] }));
+    dossier.file('deposit');
+    expect(['COUNT(BILLED())', 'SUM(BILLED().base)'].map((formula) => dossier.amount(formula))).toEqual(['number ', '300']); // prettier-ignore
+    expect(dossier.file('final')).toBe('700');
+  });
+
+  it('what the register says counts as used, so that another filing is noticed', () => {
+    const dossier = new Dossier(plainDeal());
+    dossier.file('deposit');
+    const used = new Map<string, string>();
+    collectReads(dossier.sheet('final').figure('prepaid'), used);
+    expect([...used].filter(([path]) => path.startsWith('billed_rows{'))).toContainEqual(['billed_rows{deposit-1 standard 0.21}.gross', '363 EUR']); // prettier-ignore
   });
 
   it('says which invoices it refers to', () => {

@@ -281,6 +281,11 @@ export class ValuesRow extends Row {
     return this.#shape ?? Object.keys(this.values).join();
   }
 
+  /** The same row as an item of a derived list, whose columns it has. */
+  inList(list: string): ValuesRow {
+    return new ValuesRow(`${list}{${this.id}}`, this.id, this.title, this.values, list, this.place, this.#shape);
+  }
+
   has(name: string): boolean {
     return Object.hasOwn(this.values, name);
   }

@@ -196,8 +196,7 @@ export class Sheet {
     }
     const items = value.items.map((item): Value => {
       if (item.type !== 'record' || !(item.row instanceof ValuesRow)) return item;
-      const { id, title, values, place, shape } = item.row;
-      return { type: 'record', row: new ValuesRow(`${name}{${id}}`, id, title, values, name, place, shape) };
+      return { type: 'record', row: item.row.inList(name) };
     });
     cell.value = { ...value, items, of: { list: name } };
   }

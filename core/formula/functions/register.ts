@@ -84,6 +84,10 @@ export const BILLED = eager(
 /** What an earlier document says counts as used: one more of them, and the proof is out of date. */
 class RegisteredRow extends ValuesRow {
   override readonly counts = true;
+
+  override inList(list: string): RegisteredRow {
+    return new RegisteredRow(`${list}{${this.id}}`, this.id, this.title, this.values, list, this.place);
+  }
 }
 
 function registeredRow(document: RegisteredDocument, sums: readonly BilledSum[]): RegisteredRow {
