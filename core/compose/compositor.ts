@@ -7,7 +7,7 @@ import { parseFormula } from '../formula/parse';
 import { printFormula } from '../formula/print';
 import type { Row } from '../formula/row';
 import type { Sheet } from '../formula/sheet';
-import { error, formatValue, sentence, type Value, type ValueFormat } from '../formula/value';
+import { error, formatValue, rowsIn, sentence, type Value, type ValueFormat } from '../formula/value';
 import { workingsOf, type Workings } from '../formula/workings';
 import type { Finding } from '../preflight/finding';
 import { splitPlaceholders } from '../template/placeholders';
@@ -24,6 +24,19 @@ export interface ValueRequest {
   row?: Row;
   format?: ValueFormat;
   mayBeBlank?: boolean;
+}
+
+/** What a column is held to. */
+export interface Proof {
+  /** Of the finding, where it does not add up. */
+  id: string;
+  column: string;
+  /** What people call the total. */
+  label: string;
+  total: Value;
+  /** Id of the total's workings. */
+  workings: string;
+  block?: string;
 }
 
 /** How large a picture may be, in points. */
@@ -43,8 +56,8 @@ export class Compositor {
   readonly used = new Map<string, string>();
   readonly leftOut: { block: string; note: string }[] = [];
   readonly assets: Record<string, Asset> = {};
-  /** How many printed columns were found to add up to their totals. */
-  provedColumns = 0;
+  /** How many columns were found to add up to their totals. */
+  provedSums = 0;
   /** Figures that the sheet declares as the sum of a column, by `columnKey`. */
   readonly declaredTotals: ReadonlyMap<string, string>;
   /** Cells that someone may want explained, by their ids. */
@@ -90,8 +103,7 @@ export class Compositor {
   rows(id: string, list: string, label: string, row?: Row): Row[] {
     const cell = this.sheet.evaluate(keyOf(id, row), list, row);
     collectReads(cell, this.used);
-    if (cell.value.type === 'list')
-      return cell.value.items.flatMap((item) => (item.type === 'record' ? [item.row] : []));
+    if (cell.value.type === 'list') return rowsIn(cell.value);
     this.fault(cell.value.type === 'error' ? cell.value : error(`“${label}” is not over a list.`), id);
     return [];
   }
@@ -111,10 +123,10 @@ export class Compositor {
     return this.printed(request).runs;
   }
 
-  /** The same, with the value that was printed. */
-  printed(request: ValueRequest): { runs: Run[]; value: Value } {
+  /** The same, with the value that was printed and the id of its workings. */
+  printed(request: ValueRequest): { runs: Run[]; value: Value; workings: string } {
     const { key, value } = this.read(request);
-    return { runs: this.#runsOf(value, request, key), value };
+    return { runs: this.#runsOf(value, request, key), value, workings: this.values[key]!.workings };
   }
 
   #runsOf(value: Value, request: ValueRequest, key: string): Run[] {
@@ -127,24 +139,24 @@ export class Compositor {
   }
 
   /**
-   * Holds a printed column to the total that is printed for it (EN 16931 BR-CO-10: what is printed adds up); what does not
-   * add up stops filing.
+   * Holds a column to the total that is printed for it (EN 16931 BR-CO-10: what is printed adds up); what does not add up
+   * stops filing. An error is a finding already.
    */
-  prove(sum: PrintedSum, column: string, total: Cell, label: string, block: string): void {
-    if (total.value.type === 'error') return;
-    const contradiction = sum.contradicts(total.value, column, label, this.locale);
+  prove(sum: PrintedSum, { id, column, label, total, workings, block }: Proof): void {
+    if (total.type === 'error') return;
+    const contradiction = sum.contradicts(total, column, label, this.locale);
     if (contradiction === undefined) {
-      this.provedColumns++;
+      this.provedSums++;
       return;
     }
     this.findings.push({
-      id: `printed ${block} ${column} ${label}`,
+      id,
       severity: 'stops',
       title: 'A printed column does not add up',
       sentence: contradiction,
       block,
       values: [],
-      workings: this.explained(total),
+      workings,
     });
   }
 

@@ -32,12 +32,17 @@ export function composeTable(by: Compositor, table: LineTable, style: TableStyle
 
 /** Holds a column to the total that it declares, or that the sheet declares for this very list and column. */
 function proveTotal(by: Compositor, table: LineTable, column: ColumnDefinition, heading: string, sum: PrintedSum, outer?: Row): void {
-  const key = columnKey(itemsFormula(table, table.list), column.formula);
-  const total = column.total ?? (key === undefined ? undefined : by.declaredTotals.get(key));
+  const total = column.total ?? declaredTotal(by, table, column);
   if (total === undefined) return;
   const cell = by.sheet.evaluate(`${table.id}.${column.id} total`, total, outer);
-  by.prove(sum, heading, cell, by.sheet.world.figures.get(total)?.label ?? total, table.id);
+  const label = by.sheet.world.figures.get(total)?.label ?? total;
+  by.prove(sum, { id: `printed ${table.id} ${heading} ${label}`, column: heading, label, total: cell.value, workings: by.explained(cell), block: table.id });
 } // prettier-ignore
+
+function declaredTotal(by: Compositor, table: LineTable, { formula }: ColumnDefinition): string | undefined {
+  const key = columnKey(itemsFormula(table, table.list), formula);
+  return key === undefined ? undefined : by.declaredTotals.get(key);
+}
 
 /** The formula of a table's items: what of a list passes its filter, in its order. */
 function itemsFormula({ filter, sort }: LineTable, list: string): string {
@@ -53,11 +58,11 @@ function groupSection(by: Compositor, table: LineTable, groups: TableGroups, gro
   const section = { heading: by.placed(`${id} group`, heading, id, group), rows };
   if (!subtotal) return { ...section, subtotal: undefined };
   const placed = by.placed(`${id} subtotal label`, subtotal.label, id, group);
-  const value = by.print({ id: `${id}.subtotal`, formula: subtotal.formula, format: 'plain', block: id, row: group });
+  const { runs, value, workings } = by.printed({ id: `${id}.subtotal`, formula: subtotal.formula, format: 'plain', block: id, row: group });
   // A subtotal stands under the last column, so it is that column's sum.
-  const total = by.sheet.evaluate(`${id}.subtotal ${group.path}`, subtotal.formula, group);
-  if (setting.sectionSum.value?.type === total.value.type) by.prove(setting.sectionSum, plainly(placed), total, plainly(placed), id); // prettier-ignore
-  return { ...section, subtotal: { label: placed, value } };
+  const name = plainly(placed);
+  if (setting.sectionSum.value?.type === value.type) by.prove(setting.sectionSum, { id: `printed ${id} ${name} ${name}`, column: name, label: name, total: value, workings, block: id });
+  return { ...section, subtotal: { label: placed, value: runs } };
 } // prettier-ignore
 
 function emptyTable(by: Compositor, { id, label, empty }: LineTable, row?: Row): ComposedBlock[] {

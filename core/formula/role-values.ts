@@ -2,7 +2,7 @@ import type { Figure, FigureSheet, Role } from './figure';
 import { LINES } from './figure';
 import type { Row } from './row';
 import type { Sheet } from './sheet';
-import type { Value } from './value';
+import { rowsIn, type Value } from './value';
 
 /** An amount as decimal text, with its currency. */
 export interface RoleAmount {
@@ -41,7 +41,7 @@ export function rolesOf(sheet: Sheet): Roles {
   const withRole = (figures: readonly Figure[]) => figures.filter(({ role }) => role);
   const ofLines = withRole(perLine);
   return {
-    document: valued(withRole(document), ({ name }) => sheet.figure(name).value),
+    document: valued(document, ({ name }) => sheet.figure(name).value),
     rows: [
       ...(ofLines.length > 0 ? rowsOf(LINES, ofLines, taxedLines(sheet, lists)) : []),
       ...lists.flatMap(({ name, columns }) => {
@@ -60,10 +60,6 @@ function taxedLines(sheet: Sheet, lists: FigureSheet['lists']): Row[] {
     .flatMap((row) => (row.has(LINES) ? rowsIn(row.value(LINES)) : []))
     .filter(({ list }) => list === LINES);
   return taxRows.length > 0 ? lines : rowsIn(sheet.evaluate(LINES, LINES).value);
-}
-
-function rowsIn(value: Value): Row[] {
-  return value.type === 'list' ? value.items.flatMap((item) => (item.type === 'record' ? [item.row] : [])) : [];
 }
 
 function roleValue(value: Value): RoleAmount | string | undefined {

@@ -93,6 +93,11 @@ export const error = (message: string, origin: { path?: string; figure?: string 
   ...origin,
 });
 
+/** The rows of a list of records; none for anything else. */
+export function rowsIn(value: Value): Row[] {
+  return value.type === 'list' ? value.items.flatMap((item) => (item.type === 'record' ? [item.row] : [])) : [];
+}
+
 /** The error that a blank becomes where a value is needed: "Line 4, Vent motor: no unit price". */
 export function blankError(blank: BlankValue): ErrorValue {
   return error(blank.place ? `${blank.place}: ${blank.cause}` : sentence(blank.cause), { path: blank.path });

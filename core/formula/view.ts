@@ -8,7 +8,7 @@ import { sheetFormulas } from './formulas';
 import type { Row } from './row';
 import type { Sheet } from './sheet';
 import { typeInWords } from './type';
-import { formatValue, type Value } from './value';
+import { formatValue, rowsIn, type Value } from './value';
 
 /** A value as a screen shows it. */
 export interface ShownValue {
@@ -103,10 +103,6 @@ function cellsOf(
 function rowsOf(sheet: Sheet, list: string): Row[] {
   if (list !== LINES) return rowsIn(sheet.figure(list).value);
   return sheet.world.hasLines ? rowsIn(sheet.evaluate(LINES, LINES).value) : [];
-}
-
-function rowsIn(value: Value): Row[] {
-  return value.type === 'list' ? value.items.flatMap((item) => (item.type === 'record' ? [item.row] : [])) : [];
 }
 
 function shown(value: Value, locale: string): ShownValue {
