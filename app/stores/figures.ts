@@ -8,7 +8,6 @@ import type { Workings } from '#core/formula/workings';
 import type { RegisteredDocument } from '#core/formula/functions/register';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, renameInTemplate } from '#core/template/check';
-import { pathsAround, usedPaths } from '#core/template/paths';
 import type { Template } from '#core/template/template';
 import type { ApiProblem, OpenTemplate } from '~/composables/api';
 
@@ -64,7 +63,7 @@ export const useFiguresStore = defineStore('figures', () => {
       const [loaded, id] = await Promise.all([api.template(templateId), dealId ?? firstDeal()]);
       opened.value = loaded;
       template.value = loaded.template;
-      deal.value = await readDeal(id);
+      deal.value = await readDeal(id, await pathsNow());
       [past.value, future.value, renames.value] = [[], [], []];
       [problem.value, selected.value, told.value] = [undefined, undefined, undefined];
       row.value = 0;
@@ -81,20 +80,19 @@ export const useFiguresStore = defineStore('figures', () => {
   }
 
   /** What the template as it is now reads of a deal. */
-  function pathsNow(): string[] {
+  function pathsNow(): Promise<string[]> {
     const { schema, pins } = opened.value!;
-    return pathsAround(usedPaths(template.value!, pins, schema), schema, template.value!.record.type);
+    return workshop.paths(plainly(template.value!), plainly(pins), plainly(schema));
   }
 
-  async function readDeal(id: string) {
-    const paths = pathsNow();
+  async function readDeal(id: string, paths: readonly string[]) {
     const [snapshot, registered] = await Promise.all([api.dealValues(id, paths), api.registered(id)]);
     return { deal: snapshot, registered, paths: new Set(paths) };
   }
 
   /** Shows the values for another deal. */
   async function choose(dealId: string): Promise<void> {
-    deal.value = await readDeal(dealId);
+    deal.value = await readDeal(dealId, await pathsNow());
     row.value = 0;
     await compute();
   }
@@ -103,7 +101,8 @@ export const useFiguresStore = defineStore('figures', () => {
   async function readWhatIsNew(): Promise<void> {
     const known = deal.value!.paths;
     try {
-      if (pathsNow().some((path) => !known.has(path))) deal.value = await readDeal(deal.value!.deal.id);
+      const paths = await pathsNow();
+      if (paths.some((path) => !known.has(path))) deal.value = await readDeal(deal.value!.deal.id, paths);
     } catch {
       // A formula that cannot be read yet asks for nothing, and what the CRM does not give now is shown as not read.
     }

@@ -9,8 +9,9 @@ import { workingsOf, type Workings } from '#core/formula/workings';
 import type { RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext } from '#core/template/check';
+import { pathsAround, usedPaths } from '#core/template/paths';
 import { documentRoots } from '#core/template/roots';
-import type { HouseStyle, Template } from '#core/template/template';
+import type { HouseStyle, Pins, Template } from '#core/template/template';
 
 /** What a figure sheet is worked on with. */
 export interface Workplace {
@@ -48,6 +49,11 @@ class FigureWorkshop {
       registered,
     });
     return sheetView(template, this.#context, this.#sheet, this.#locale);
+  }
+
+  /** What a template reads of its record. */
+  paths(template: Template, pins: Pins, schema: RecordSchema): string[] {
+    return pathsAround(usedPaths(template, pins, schema), schema, template.record.type);
   }
 
   /** A formula as it is typed. */
