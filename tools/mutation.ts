@@ -14,19 +14,23 @@ import { EQUIVALENT } from './mutation/equivalent';
 const TESTS: readonly (readonly string[])[] = [
   ['core/money'],
   ['core/compose/printed-sum.test.ts', 'core/calculations/invoicing.test.ts'],
-  ['core/calculations/calculations.test.ts', 'core/formula/functions/functions.test.ts', 'core/compose/table.test.ts'],
+  ['core/calculations/calculations.test.ts', 'core/formula/functions/functions.test.ts', 'core/compose'],
 ];
-const FILES = [
-  'core/money/decimal.ts',
-  'core/money/integers.ts',
-  'core/money/rounding.ts',
-  'core/money/allocate.ts',
-  'core/money/currency.ts',
-  'core/money/format.ts',
-  'core/money/number-symbols.ts',
-  'core/compose/printed-sum.ts',
-  'core/formula/functions/register.ts',
-];
+/** What computes and proves money, with the functions that do where a file holds others too. */
+const FILES: Readonly<Record<string, readonly string[] | undefined>> = {
+  'core/money/decimal.ts': undefined,
+  'core/money/integers.ts': undefined,
+  'core/money/rounding.ts': undefined,
+  'core/money/allocate.ts': undefined,
+  'core/money/currency.ts': undefined,
+  'core/money/format.ts': undefined,
+  'core/money/number-symbols.ts': undefined,
+  'core/compose/printed-sum.ts': undefined,
+  'core/formula/functions/register.ts': undefined,
+  'core/compose/table.ts': ['proveTotal', 'declaredTotal', 'itemsFormula', 'groupSection', '#bundled', '#bundleRows', '#row', '#cell', '#carried', 'isWithin'],
+  'core/compose/compose.ts': ['#proveSums'],
+  'core/compose/compositor.ts': ['prove', 'columnKey', 'keyOfColumn'],
+}; // prettier-ignore
 const WORKERS = 2;
 
 interface Job {
@@ -78,11 +82,21 @@ function fails(folder: string, tests: readonly string[]): Promise<boolean> {
   });
 }
 
-const files = process.argv.length > 2 ? process.argv.slice(2) : FILES;
-const jobs = files.flatMap((file): Job[] => {
+const files = process.argv.length > 2 ? process.argv.slice(2) : Object.keys(FILES);
+const lineOf = (source: string, { line }: Mutant) => source.split('\n')[line - 1]!.trim();
+
+/** Whether a change is known to make no difference to any number; there is nothing to notice then. */
+function isEquivalent({ file, source, mutant }: Job): boolean {
+  const line = lineOf(source, mutant);
+  return EQUIVALENT.some((each) => each.file === file && line.includes(each.line) && (each.was ?? mutant.was) === mutant.was); // prettier-ignore
+}
+
+const all = files.flatMap((file): Job[] => {
   const source = readFileSync(file, 'utf8');
-  return mutantsOf(source).map((mutant) => ({ file, source, mutant }));
+  return mutantsOf(source, FILES[file]).map((mutant) => ({ file, source, mutant }));
 });
+const jobs = all.filter((job) => !isEquivalent(job));
+const equivalent = all.length - jobs.length;
 const total = jobs.length;
 const survivors: string[] = [];
 let done = 0;
@@ -95,18 +109,17 @@ async function work(): Promise<void> {
     writeFileSync(join(folder, file), changed);
     const noticed = await isNoticed(folder);
     writeFileSync(join(folder, file), source);
-    done++;
+    if (++done % 25 === 0) process.stdout.write(`${done} of ${total}\n`);
     if (noticed) continue;
-    const line = source.split('\n')[mutant.line - 1]!.trim();
-    const known = EQUIVALENT.find((each) => each.file === file && line.includes(each.line) && (each.was ?? mutant.was) === mutant.was); // prettier-ignore
-    const words = `${file}:${mutant.line}  “${mutant.was}” as “${mutant.is}” in  ${line}`;
-    process.stdout.write(`${known ? `as good as the original (${known.why})` : 'SURVIVED'}  ${words}\n`);
-    if (!known) survivors.push(words);
-    if (done % 25 === 0) process.stdout.write(`${done} of ${total}\n`);
+    const words = `${file}:${mutant.line}  “${mutant.was}” as “${mutant.is}” in  ${lineOf(source, mutant)}`;
+    process.stdout.write(`SURVIVED  ${words}\n`);
+    survivors.push(words);
   }
   rmSync(folder, { recursive: true });
 }
 
 await Promise.all(Array.from({ length: WORKERS }, work));
-process.stdout.write(`\n${total} changes, ${survivors.length} that no test noticed.\n`);
+process.stdout.write(
+  `\n${total} changes, ${survivors.length} that no test noticed; ${equivalent} more make no difference.\n`,
+);
 process.exitCode = survivors.length > 0 ? 1 : 0;

@@ -6,7 +6,7 @@ import { shipped } from '../../demo/shipped';
 import { collectReads } from '../formula/cell';
 import type { FigureSheet } from '../formula/figure';
 import type { RegisteredDocument } from '../formula/functions/register';
-import { rolesOf } from '../formula/role-values';
+import { rolesOf, type RoleValues } from '../formula/role-values';
 import { Sheet } from '../formula/sheet';
 import { Decimal } from '../money/decimal';
 import type { RecordSnapshot } from '../record/snapshot';
@@ -179,6 +179,20 @@ describe('invoices among invoices', () => {
     expect(dossier.file('final')).toBe('363');
     dossier.filed.push({ id: 'oldcredit', number: 'C-1', kind: 'Credit note', issued: '2026-02-01', roles: { document: {}, rows: [] } }); // prettier-ignore
     expect(dossier.amount('SUM(BILLED().gross)')).toBe('0');
+  });
+
+  it('an invoice that was filed without its rows is taken as it is, whatever it has of totals', () => {
+    const billed = (document: RoleValues) => {
+      const dossier = new Dossier(plainDeal());
+      dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', roles: { document, rows: [] } }); // prettier-ignore
+      return ['base', 'tax', 'gross'].map((name) => dossier.amount(`SUM(BILLED().${name})`));
+    };
+    const eur = (value: string) => ({ value, currency: 'EUR' });
+    expect(billed({ payable: eur('100'), 'tax-total': eur('17.36') })).toEqual(['82.64', '17.36', '100']);
+    expect(billed({ payable: eur('100'), 'gross-total': eur('0'), 'tax-total': eur('0') })).toEqual(['100', '0', '100']); // prettier-ignore
+    expect(billed({ 'gross-total': eur('121'), 'tax-total': eur('21') })).toEqual(['100', '21', '121']);
+    expect(billed({ 'gross-total': eur('100'), prepaid: eur('0'), payable: eur('50') })).toEqual(['50', '0', '50']);
+    expect(billed({})).toEqual(['0', '0', '0']);
   });
 
   it('invoiced less credited never exceeds the order, in any tax category and in all, whatever the history', () => {

@@ -230,6 +230,8 @@ describe('a decimal', () => {
 
   it.each([
     () => Decimal.of('9'.repeat(12_000)),
+    () => Decimal.of(`${'9'.repeat(299)}.${'9'.repeat(9_702)}`),
+    () => Decimal.of('1e-10001'),
     () => Decimal.of(10).pow(Decimal.of(400)),
     () => Decimal.of(10).pow(Decimal.of(1_000_000)),
     () => Decimal.of('1e300'),
@@ -249,6 +251,8 @@ describe('a decimal', () => {
   });
 
   it('keeps what is just within bounds', () => {
+    expect(Decimal.of(`${'9'.repeat(299)}.${'9'.repeat(9_701)}`).decimalPlaces()).toBe(9_701);
+    expect(Decimal.of('1e-10000').isZero()).toBe(false);
     expect(Decimal.of('1e299').toNumber()).toBe(1e299);
     expect(Decimal.of(2).pow(Decimal.of(900)).toFixed()).toBe((2n ** 900n).toString());
     expect(Decimal.of('1e-9999').plus(Decimal.ONE).minus(Decimal.ONE).isZero()).toBe(false);

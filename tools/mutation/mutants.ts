@@ -22,8 +22,11 @@ const WORDS: Readonly<Record<string, string>> = {
 
 const CALLS: Readonly<Record<string, string>> = { plus: 'minus', minus: 'plus', max: 'min', min: 'max', floor: 'ceil' };
 
-/** Every mutant of a source. Types, messages and imports are left alone: they change no number. */
-export function mutantsOf(source: string): Mutant[] {
+/**
+ * Every mutant of a source, or of those of its functions and methods that are named. Types, messages and imports are left
+ * alone: they change no number.
+ */
+export function mutantsOf(source: string, functions?: readonly string[]): Mutant[] {
   const file = ts.createSourceFile('source.ts', source, ts.ScriptTarget.ES2022, true);
   const mutants: Mutant[] = [];
   const add = (from: number, to: number, is: string) => {
@@ -50,6 +53,12 @@ export function mutantsOf(source: string): Mutant[] {
     }
     ts.forEachChild(node, visit);
   };
-  visit(file);
+  const visitNamed = (node: ts.Node): void => {
+    const isNamed = (ts.isFunctionDeclaration(node) || ts.isMethodDeclaration(node)) && functions!.includes(node.name?.getText(file) ?? ''); // prettier-ignore
+    if (isNamed) visit(node);
+    else ts.forEachChild(node, visitNamed);
+  };
+  if (functions) visitNamed(file);
+  else visit(file);
   return mutants;
 }
