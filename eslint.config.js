@@ -13,6 +13,38 @@ const boundary = (files, patterns) => ({
   },
 });
 
+/** What no part of core/ may import. */
+const PURE = [
+  [
+    ['**/app/**', '**/server/**', '**/render/**', '**/standins/**', '**/demo/**'],
+    'core/ computes and knows nothing of the outside.',
+  ],
+  [
+    ['node:*', 'fs', 'path', 'vue', 'h3', 'pg', 'drizzle-orm*', 'nuxt*', '#*', '~*'],
+    'core/ is pure: no Node, no interface, no I/O.',
+  ],
+];
+
+/** The folders of core/, each of which imports only from those before it. */
+const LAYERS = [
+  'record',
+  'money',
+  'words',
+  'rich',
+  'formula',
+  'sheet',
+  'calculations',
+  'template',
+  'files',
+  'production',
+];
+const layers = LAYERS.map((layer, at) => {
+  const later = LAYERS.slice(at + 1).map((each) => `**/${each}/**`);
+  return later.length === 0
+    ? []
+    : boundary([`core/${layer}/**/*.ts`], [...PURE, [later, `core/${layer}/ comes before these folders.`]]);
+});
+
 export default typescript.config(
   {
     ignores: [
@@ -49,19 +81,8 @@ export default typescript.config(
       'vue/require-default-prop': 'off',
     },
   },
-  boundary(
-    ['core/**/*.ts'],
-    [
-      [
-        ['**/app/**', '**/server/**', '**/render/**', '**/standins/**', '**/demo/**'],
-        'core/ computes and knows nothing of the outside.',
-      ],
-      [
-        ['node:*', 'fs', 'path', 'vue', 'h3', 'pg', 'drizzle-orm*', 'nuxt*', '#*', '~*'],
-        'core/ is pure: no Node, no interface, no I/O.',
-      ],
-    ],
-  ),
+  boundary(['core/**/*.ts'], PURE),
+  ...layers.flat(),
   boundary(
     ['render/**/*.ts'],
     [

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { inArray } from 'drizzle-orm';
-import type { Assets } from '../core/compose/document';
+import type { Assets } from '../core/production/document';
 import {
   isRecord,
   isRecordList,

@@ -1,7 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { v7 as uuidv7 } from 'uuid';
-import type { ComposeContext } from '../core/compose/compose';
-import type { Workings } from '../core/formula/workings';
+import type { ComposeContext } from '../core/production/compose';
+import type { Workings } from '../core/sheet/workings';
 import { today } from './config';
 import { currentTemplate, pressJob, readForTemplate } from './filing/template';
 import type { PressJob } from './press/press';

@@ -1,5 +1,6 @@
+import { ROLES } from '../core/formula/roles';
 import { array, boolean, number, object, string, type InferType } from 'yup';
-import { FIGURE_TYPES, ROLES } from '../core/formula/figure';
+import { FIGURE_TYPES } from '../core/sheet/figure';
 import { DOCUMENT_STATES } from './db/schema';
 
 /** A UUID of any version (RFC 9562); Yup's own knows none later than 5. */

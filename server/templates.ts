@@ -1,7 +1,7 @@
 import { asc, count, eq, max, sql } from 'drizzle-orm';
-import { Checker } from '../core/formula/check';
-import { checkSheet } from '../core/formula/check-sheet';
-import type { FigureSheet } from '../core/formula/figure';
+import { Checker } from '../core/sheet/check';
+import { checkSheet } from '../core/sheet/check-sheet';
+import type { FigureSheet } from '../core/sheet/figure';
 import { checkContext, checkTemplate, renameInTemplate } from '../core/template/check';
 import { DOCUMENT_KINDS, type Template } from '../core/template/template';
 import { today } from './config';

@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import { mayFile } from '../core/preflight/finding';
+import { mayFile } from '../core/production/findings/finding';
 import { listRecords } from './crm/records';
 import { currentTemplate, pressJob, readForTemplate, type PublishedTemplate } from './filing/template';
 import { Problem } from './problem';

@@ -8,7 +8,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Composition } from '../core/compose/composition';
+import type { Composition } from '../core/production/composition';
 import { Typesetter } from '../render/typst/typesetter';
 import { medianOf, ms } from './bench/median';
 import { composed, proposal, quote } from './bench/quotes';

@@ -13,8 +13,8 @@ import { EQUIVALENT } from './mutation/equivalent';
 /** Tests that notice most changes come first; the others are asked only about what these let pass. */
 const TESTS: readonly (readonly string[])[] = [
   ['core/money'],
-  ['core/compose/printed-sum.test.ts', 'core/calculations/invoicing.test.ts'],
-  ['core/calculations/calculations.test.ts', 'core/formula/functions/functions.test.ts', 'core/compose'],
+  ['core/production/printed-sum.test.ts', 'core/calculations/invoicing.test.ts'],
+  ['core/calculations/calculations.test.ts', 'core/formula/functions/functions.test.ts', 'core/production'],
 ];
 /** What computes and proves money, with the functions that do where a file holds others too. */
 const FILES: Readonly<Record<string, readonly string[] | undefined>> = {
@@ -25,11 +25,11 @@ const FILES: Readonly<Record<string, readonly string[] | undefined>> = {
   'core/money/currency.ts': undefined,
   'core/money/format.ts': undefined,
   'core/money/number-symbols.ts': undefined,
-  'core/compose/printed-sum.ts': undefined,
+  'core/production/printed-sum.ts': undefined,
   'core/formula/functions/register.ts': undefined,
-  'core/compose/table.ts': ['proveTotal', 'declaredTotal', 'itemsFormula', 'groupSection', '#bundled', '#bundleRows', '#row', '#cell', '#carried', 'isWithin'],
-  'core/compose/compose.ts': ['#proveSums'],
-  'core/compose/compositor.ts': ['prove', 'columnKey', 'keyOfColumn'],
+  'core/production/table.ts': ['proveTotal', 'declaredTotal', 'itemsFormula', 'groupSection', '#bundled', '#bundleRows', '#row', '#cell', '#carried', 'isWithin'],
+  'core/production/compose.ts': ['#proveSums'],
+  'core/production/compositor.ts': ['prove', 'columnKey', 'keyOfColumn'],
 }; // prettier-ignore
 const WORKERS = 2;
 

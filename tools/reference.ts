@@ -1,6 +1,6 @@
 /** Writes docs/formulas.md from the functions' declarations and the templates' JSON Schema from their shape. `npm run reference`. */
 import { writeFileSync } from 'node:fs';
-import { referenceMarkdown } from '../core/formula/reference';
+import { referenceMarkdown } from '../core/sheet/reference';
 import { templateJsonSchema } from '../core/template/json-schema';
 
 writeFileSync('docs/formulas.md', referenceMarkdown());

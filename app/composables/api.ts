@@ -1,10 +1,10 @@
 import type { RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
-import type { Finding } from '#core/preflight/finding';
-import type { Workings } from '#core/formula/workings';
-import type { BridgeStep } from '#core/compose/bridge';
-import type { PrintedFigure, PrintedValue } from '#core/compose/composition';
-import type { FigureSheet } from '#core/formula/figure';
+import type { Finding } from '#core/production/findings/finding';
+import type { Workings } from '#core/sheet/workings';
+import type { BridgeStep } from '#core/production/bridge';
+import type { PrintedFigure, PrintedValue } from '#core/production/composition';
+import type { FigureSheet } from '#core/sheet/figure';
 import type { RegisteredDocument } from '#core/formula/functions/register';
 import type { Pins, Template } from '#core/template/template';
 

@@ -1,10 +1,11 @@
+import { LINES } from '#core/record/schema';
 import { defineStore } from 'pinia';
 import { takeCalculation, type Calculation } from '#core/calculations';
-import { refuseName } from '#core/formula/check-sheet';
-import { LINES, type DerivedList, type Figure, type FigureSheet } from '#core/formula/figure';
-import { figureKey, sheetFormulas } from '#core/formula/formulas';
-import type { SheetView } from '#core/formula/view';
-import type { Workings } from '#core/formula/workings';
+import { refuseName } from '#core/sheet/check-sheet';
+import { type DerivedList, type Figure, type FigureSheet } from '#core/sheet/figure';
+import { figureKey, sheetFormulas } from '#core/sheet/formulas';
+import type { SheetView } from '#core/sheet/view';
+import type { Workings } from '#core/sheet/workings';
 import type { RegisteredDocument } from '#core/formula/functions/register';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, renameInTemplate } from '#core/template/check';

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
-import type { Finding } from '#core/preflight/finding';
-import type { Workings } from '#core/formula/workings';
+import type { Finding } from '#core/production/findings/finding';
+import type { Workings } from '#core/sheet/workings';
 import type { ApiProblem, DocumentState, Proof } from '~/composables/api';
 
 /** How far a filing is. */

@@ -1,14 +1,14 @@
 import { expose } from 'comlink';
-import { Checker, type CheckContext } from '#core/formula/check';
-import { completionsAt, type Completions } from '#core/formula/complete';
+import { Checker, type CheckContext } from '#core/sheet/check';
+import { completionsAt, type Completions } from '#core/sheet/complete';
 import { dayOf } from '#core/formula/date';
 import type { RegisteredDocument } from '#core/formula/functions/register';
-import { Sheet } from '#core/formula/sheet';
-import { cellAt, formulaState, sheetView, type FormulaState, type SheetView } from '#core/formula/view';
-import { workingsOf, type Workings } from '#core/formula/workings';
+import { Sheet } from '#core/sheet/sheet';
+import { cellAt, formulaState, sheetView, type FormulaState, type SheetView } from '#core/sheet/view';
+import { workingsOf, type Workings } from '#core/sheet/workings';
 import type { RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
-import { checkContext } from '#core/template/check';
+import { checkContext, placesOfUse } from '#core/template/check';
 import { pathsAround, usedPaths } from '#core/template/paths';
 import { documentRoots } from '#core/template/roots';
 import type { HouseStyle, Pins, Template } from '#core/template/template';
@@ -48,7 +48,10 @@ class FigureWorkshop {
       today: dayOf(issueDate),
       registered,
     });
-    return sheetView(template, this.#context, this.#sheet, this.#locale);
+    const places = [...placesOfUse(template, this.#context)].map(
+      ([key, all]) => [key, all.map(({ words }) => words)] as const,
+    );
+    return sheetView(this.#context, new Map(places), this.#sheet, this.#locale);
   }
 
   /** What a template reads of its record. */
@@ -66,7 +69,7 @@ class FigureWorkshop {
   }
 
   workings(key: string, row: number): Workings | undefined {
-    const cell = cellAt(this.#sheet, this.#place.template, key, row);
+    const cell = cellAt(this.#sheet, key, row);
     return cell && workingsOf(cell, this.#sheet, this.#locale);
   }
 }

@@ -1,4 +1,4 @@
-import type { Figure } from '../formula/figure';
+import type { Figure } from '../sheet/figure';
 import { amount, figure } from './calculation';
 
 /** The line that a line is a part of. Optional parts belong to optional lines, others to others; of two, the first counts. */

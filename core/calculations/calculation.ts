@@ -1,4 +1,5 @@
-import type { DerivedList, Figure, FigureSheet, FigureType, Role } from '../formula/figure';
+import type { Role } from '../formula/roles';
+import type { DerivedList, Figure, FigureSheet, FigureType } from '../sheet/figure';
 
 /** A ready-made figure sheet: complete in itself, to be taken into a template and changed there. */
 export interface Calculation {

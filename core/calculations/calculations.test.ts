@@ -1,10 +1,10 @@
+import type { RoleAmount } from '../formula/roles';
 import { describe, expect, it } from 'vitest';
 import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
-import { DOCUMENT_ROOT } from '../formula/check';
-import { checkSheet } from '../formula/check-sheet';
+import { DOCUMENT_ROOT } from '../sheet/check';
+import { checkSheet } from '../sheet/check-sheet';
 import type { RegisteredDocument } from '../formula/functions/register';
-import type { RoleAmount } from '../formula/role-values';
-import { Sheet } from '../formula/sheet';
+import { Sheet } from '../sheet/sheet';
 import { formatValue, type Value } from '../formula/value';
 import type { RecordSnapshot } from '../record/snapshot';
 import { CALCULATIONS, takeCalculation, type Calculation } from './index';

@@ -1,5 +1,6 @@
-import { figureKey } from '../formula/formulas';
-import { LINES, type DerivedList, type Figure, type FigureSheet } from '../formula/figure';
+import { LINES } from '../record/schema';
+import { figureKey } from '../sheet/formulas';
+import { type DerivedList, type Figure, type FigureSheet } from '../sheet/figure';
 import type { Calculation } from './calculation';
 import { CHAINED_DISCOUNTS, GROUP_DISCOUNTS } from './discounts';
 import { ALLOWANCES_AND_CHARGES, CASH_ROUNDING, CREDIT_NOTE, DEPOSIT_INVOICE, DUE_DATES, FINAL_INVOICE, INSTALMENTS } from './invoicing'; // prettier-ignore

@@ -1,13 +1,14 @@
+import type { RoleValues } from '../formula/roles';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { randomDeals } from '../../tests/agreement/random-deals';
 import { demoSchema, snapshotFrom, withFields } from '../../tests/demo-snapshot';
 import { shipped } from '../../demo/shipped';
-import { collectReads } from '../formula/cell';
-import type { FigureSheet } from '../formula/figure';
+import { collectReads } from '../sheet/cell';
+import type { FigureSheet } from '../sheet/figure';
 import type { RegisteredDocument } from '../formula/functions/register';
-import { rolesOf, type RoleValues } from '../formula/role-values';
-import { Sheet } from '../formula/sheet';
+import { rolesOf } from '../sheet/role-values';
+import { Sheet } from '../sheet/sheet';
 import { Decimal } from '../money/decimal';
 import type { RecordSnapshot } from '../record/snapshot';
 import { CREDIT_NOTE, DEPOSIT_INVOICE, FINAL_INVOICE } from './invoicing';

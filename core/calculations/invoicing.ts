@@ -1,4 +1,4 @@
-import type { DerivedList, Figure } from '../formula/figure';
+import type { DerivedList, Figure } from '../sheet/figure';
 import { amount, APPLIED_RATE, dealSheet, figure, LINE_NET, LINE_TAX, SUBTOTAL, SUM_OF_LINES, SUM_OF_TAX, TAX_ROW_KEYS, TAX_ROWS, TAX_TOTAL, TOTAL, type Calculation } from './calculation'; // prettier-ignore
 
 /** Allowances and charges of the whole document (BT-107, BT-108), spread over the tax categories, with freight by weight. */

@@ -47,3 +47,6 @@ export function fieldOf(schema: RecordSchema, type: string | undefined, name: st
 export function fieldLabel(schema: RecordSchema, type: string, field: string): string {
   return fieldOf(schema, type, field)?.label ?? field;
 }
+
+/** The name of the list of a record's line items, whose items have figures of their own. */
+export const LINES = 'lines';

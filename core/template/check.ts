@@ -1,5 +1,5 @@
-import { Checker, DOCUMENT_ROOT, type CheckContext, type Diagnostic } from '../formula/check';
-import { renamed, renameInFormula } from '../formula/rename';
+import { Checker, DOCUMENT_ROOT, type CheckContext, type Diagnostic } from '../sheet/check';
+import { renamed, renameInFormula } from '../sheet/rename';
 import { TEXT, type Type } from '../formula/type';
 import type { RecordSchema } from '../record/schema';
 import { mapFormulas, placedFormulas, type FormulaPlace } from './formulas';

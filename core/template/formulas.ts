@@ -1,4 +1,4 @@
-import { mapSheetFormulas, sheetFormulas } from '../formula/formulas';
+import { mapSheetFormulas, sheetFormulas } from '../sheet/formulas';
 import type { Block, ColumnDefinition, Inline, LineTable, TableGroups, TotalsRow } from './layout';
 import { splitPlaceholders } from './placeholders';
 import type { Plan, Template } from './template';

@@ -1,7 +1,6 @@
 import type { Expression } from '../formula/ast';
-import { LINES } from '../formula/figure';
 import { parseFormula } from '../formula/parse';
-import { fieldOf, recordTypeOf, type RecordSchema } from '../record/schema';
+import { fieldOf, recordTypeOf, type RecordSchema, LINES } from '../record/schema';
 import { placedFormulas } from './formulas';
 import { assemble } from './assemble';
 import type { Pins, Template } from './template';

@@ -1,5 +1,5 @@
 import { dayOf } from '../formula/date';
-import type { SheetInput } from '../formula/sheet';
+import type { SheetInput } from '../sheet/sheet';
 import { error, text, type Value } from '../formula/value';
 import { phrase } from '../words/phrases';
 import type { HouseStyle } from './template';

@@ -1,5 +1,6 @@
+import { ROLES } from '../formula/roles';
 import { array, boolean, lazy, mixed, number, object, string, type AnyObjectSchema, type Lazy, type Schema } from 'yup';
-import { FIGURE_TYPES, ROLES } from '../formula/figure';
+import { FIGURE_TYPES } from '../sheet/figure';
 import { PAGE_SIZES, SYMBOLOGIES, TABLE_STYLES } from './layout';
 import { COMPOSITIONS, DOCUMENT_KINDS, FILE_MEDIA_TYPES, PDF_STANDARDS, TEMPLATE_FORMAT } from './template';
 

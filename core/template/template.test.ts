@@ -3,7 +3,7 @@ import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
 import { shipped } from '../../demo/shipped';
 import { demoSchema } from '../../tests/demo-snapshot';
 import { FormulaError } from '../formula/ast';
-import { checkSheet } from '../formula/check-sheet';
+import { checkSheet } from '../sheet/check-sheet';
 import { checkContext, checkTemplate, placesOfUse, renameInTemplate } from './check';
 import { placedFormulas } from './formulas';
 import { usedPaths } from './paths';

@@ -1,4 +1,4 @@
-import type { FigureSheet } from '../formula/figure';
+import type { FigureSheet } from '../sheet/figure';
 import type { Block, Layout, Letterhead, Margins, TableStyle } from './layout';
 import type { Words } from './wording';
 

@@ -4,7 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import { compose, type ComposeContext } from '../../core/compose/compose';
+import { compose, type ComposeContext } from '../../core/production/compose';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import { shipped } from '../../demo/shipped';

@@ -1,6 +1,6 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { randomBytes } from 'node:crypto';
-import type { Composition, OutputSettings } from '../../core/compose/composition';
+import type { Composition, OutputSettings } from '../../core/production/composition';
 import type { Typesetter } from '../typst/typesetter';
 
 /**

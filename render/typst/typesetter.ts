@@ -2,7 +2,7 @@ import { NodeCompiler, type CompileDocArgs, type NodeTypstDocument } from '@myri
 import type { PdfStandard } from '../../core/template/template';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Asset, Assets, ComposedBlock, ComposedDocument, Run } from '../../core/compose/document';
+import type { Asset, Assets, ComposedBlock, ComposedDocument, Run } from '../../core/production/document';
 
 /**
  * The pages of a proof. Every value is an SVG link to `lumbix:` and its id; a section begins and ends at a link to

@@ -3,8 +3,8 @@ import { customType, date, index, integer, jsonb, numeric, pgTable, primaryKey, 
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { UsedValues } from '../../core/record/used';
 import type { Clause, HouseStyle, Pins, Template, TemplateFile } from '../../core/template/template';
-import type { Workings } from '../../core/formula/workings';
-import type { Composition } from '../../core/compose/composition';
+import type { Workings } from '../../core/sheet/workings';
+import type { Composition } from '../../core/production/composition';
 
 /** A composition as it is kept: its pictures are in the PDF, and its workings are made for good. */
 export type KeptComposition = Omit<Composition, 'assets'> & { workings: Record<string, Workings> };

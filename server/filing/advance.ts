@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm';
 import type pg from 'pg';
-import type { Composition } from '../../core/compose/composition';
-import { freeFileName } from '../../core/compose/file-name';
+import type { Composition } from '../../core/production/composition';
+import { freeFileName } from '../../core/production/file-name';
 import { sha256 } from '../assets';
 import { attach, listAttachments } from '../crm/attachments';
 import { CrmError } from '../crm/client';

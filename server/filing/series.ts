@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm';
-import { documentNumber } from '../../core/compose/number';
+import { documentNumber } from '../../core/production/number';
 import type { Connection } from '../db/database';
 import { series, seriesCounters } from '../db/schema';
 

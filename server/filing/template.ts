@@ -10,7 +10,7 @@ import { Problem } from '../problem';
 import { availableAssets, type Keeping } from '../assets';
 import { withPictures } from '../crm/pictures';
 import { registeredFor } from './registered';
-import type { ComposeContext } from '../../core/compose/compose';
+import type { ComposeContext } from '../../core/production/compose';
 import { config, today } from '../config';
 import type { PressJob } from '../press/press';
 

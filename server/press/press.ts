@@ -1,13 +1,13 @@
 import { fork } from 'node:child_process';
 import Piscina from 'piscina';
 import { join } from 'node:path';
-import type { ComposeContext } from '../../core/compose/compose';
-import type { Composition } from '../../core/compose/composition';
+import type { ComposeContext } from '../../core/production/compose';
+import type { Composition } from '../../core/production/composition';
 import type { LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
-import type { Workings } from '../../core/formula/workings';
+import type { Workings } from '../../core/sheet/workings';
 import type { ProofPages } from '../../render/typst/typesetter';
 import { config } from '../config';
 

@@ -1,10 +1,10 @@
 /** One thread of the press. It keeps its typesetter, and with it fonts and cache. */
 import { LRUCache } from 'lru-cache';
 import { workerData } from 'node:worker_threads';
-import { compose, composing, type Composing } from '../../core/compose/compose';
+import { compose, composing, type Composing } from '../../core/production/compose';
 import { lookOver, type LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
-import { mayFile } from '../../core/preflight/finding';
+import { mayFile } from '../../core/production/findings/finding';
 import { printPdf } from '../../render/pdf/print';
 import { rasterised } from '../../render/png/thumbnail';
 import { Typesetter, TypesettingError } from '../../render/typst/typesetter';

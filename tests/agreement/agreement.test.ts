@@ -5,9 +5,9 @@
  */
 import { describe, expect, it } from 'vitest';
 import { CALCULATIONS } from '../../core/calculations';
-import { compose } from '../../core/compose/compose';
-import type { Composition } from '../../core/compose/composition';
-import type { FigureSheet } from '../../core/formula/figure';
+import { compose } from '../../core/production/compose';
+import type { Composition } from '../../core/production/composition';
+import type { FigureSheet } from '../../core/sheet/figure';
 import { formatValue, type Value } from '../../core/formula/value';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';

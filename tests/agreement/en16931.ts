@@ -1,8 +1,8 @@
+import type { RoleAmount, Roles } from '../../core/formula/roles';
 /**
  * The calculation rules of EN 16931-1 over the roles of a document: BR-CO-10 to 17, and the rules of each tax category for
  * its base (-8) and its tax (-9). Written from the standard, in whole numbers of the smallest unit.
  */
-import type { RoleAmount, Roles } from '../../core/formula/role-values';
 
 const CODES: Readonly<Record<string, string>> = {
   standard: 'S', reduced: 'S', zero: 'Z', exempt: 'E', 'reverse charge': 'AE', export: 'G', 'outside scope': 'O',

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
-import { compose } from '../../core/compose/compose';
+import { compose } from '../../core/production/compose';
 import { printPdf } from '../../render/pdf/print';
 import { Typesetter } from '../../render/typst/typesetter';
 import { shipped } from '../../demo/shipped';

@@ -1,9 +1,9 @@
 /** The deals of the comparison, what they come to by the independent calculator, and what was filed for each before. */
 import { execFileSync } from 'node:child_process';
-import type { FigureSheet } from '../../core/formula/figure';
+import type { FigureSheet } from '../../core/sheet/figure';
 import type { RegisteredDocument } from '../../core/formula/functions/register';
-import { rolesOf } from '../../core/formula/role-values';
-import { Sheet } from '../../core/formula/sheet';
+import { rolesOf } from '../../core/sheet/role-values';
+import { Sheet } from '../../core/sheet/sheet';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { documentRoots } from '../../core/template/roots';
 import { demoRecords } from '../../demo/crm/index';

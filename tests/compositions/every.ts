@@ -1,6 +1,6 @@
 /** Every shipped template composed in each of its editions for every demo deal, as text that can be compared. */
 import { createHash } from 'node:crypto';
-import { composing, type ComposeContext } from '../../core/compose/compose';
+import { composing, type ComposeContext } from '../../core/production/compose';
 import type { RegisteredDocument } from '../../core/formula/functions/register';
 import { demoRecords } from '../../demo/crm/index';
 import { shipped } from '../../demo/shipped';

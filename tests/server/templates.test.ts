@@ -1,3 +1,4 @@
+import { keptRoles } from '../../core/formula/roles';
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -5,7 +6,6 @@ import { join } from 'node:path';
 import { zipSync } from 'fflate';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { keptRoles } from '../../core/formula/role-values';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import { closeDatabase, openDatabase } from '../../server/db/database';

@@ -1,7 +1,7 @@
 /** The figure sheet alone: a deal of 1,000 lines with 10 figures each, and 25 of the document. */
 import LibraryDecimal from 'decimal.js';
-import { checkSheet } from '../../core/formula/check-sheet';
-import { Sheet } from '../../core/formula/sheet';
+import { checkSheet } from '../../core/sheet/check-sheet';
+import { Sheet } from '../../core/sheet/sheet';
 import { Decimal } from '../../core/money/decimal';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { benchDeal, benchInput, benchLine, benchSchema, benchSheet, hundredFigures } from './figures';

@@ -1,5 +1,5 @@
-import type { DerivedList, Figure, FigureSheet } from '../../core/formula/figure';
-import type { SheetInput } from '../../core/formula/sheet';
+import type { DerivedList, Figure, FigureSheet } from '../../core/sheet/figure';
+import type { SheetInput } from '../../core/sheet/sheet';
 import type { RecordSchema } from '../../core/record/schema';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 

@@ -1,5 +1,5 @@
-import { compose, type ComposeContext } from '../../core/compose/compose';
-import type { Composition } from '../../core/compose/composition';
+import { compose, type ComposeContext } from '../../core/production/compose';
+import type { Composition } from '../../core/production/composition';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { shipped } from '../../demo/shipped';
 import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';

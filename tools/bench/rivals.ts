@@ -1,6 +1,6 @@
 import pdfmake from 'pdfmake';
-import type { Composition } from '../../core/compose/composition';
-import type { Asset, ComposedBlock, ComposedDocument, PlacedPicture, Run } from '../../core/compose/document';
+import type { Composition } from '../../core/production/composition';
+import type { Asset, ComposedBlock, ComposedDocument, PlacedPicture, Run } from '../../core/production/document';
 
 /** The same content as a composed document, for other ways of setting it. */
 const plain = (runs: readonly Run[]) => runs.map((run) => (run.kind === 'text' ? run.text : '\n')).join('');

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useSortable } from '@vueuse/integrations/useSortable';
-import type { SheetFormula } from '#core/formula/formulas';
-import type { SheetView } from '#core/formula/view';
+import type { SheetFormula } from '#core/sheet/formulas';
+import type { SheetView } from '#core/sheet/view';
 
 /** The figures of the lines, of a list's rows, or of the document: in the sheet's order, which can be changed by hand. */
 const {

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { Figure, FigureType, Role } from '#core/formula/figure';
-import { roleFits } from '#core/formula/check-sheet';
-import { FIGURE_TYPES, ROLES } from '#core/formula/figure';
-import type { SheetFormula } from '#core/formula/formulas';
-import type { FigureView } from '#core/formula/view';
+import { type Role, ROLES } from '#core/formula/roles';
+import type { Figure, FigureType } from '#core/sheet/figure';
+import { roleFits } from '#core/sheet/check-sheet';
+import { FIGURE_TYPES } from '#core/sheet/figure';
+import type { SheetFormula } from '#core/sheet/formulas';
+import type { FigureView } from '#core/sheet/view';
 
 /** What is declared about the opened figure: name, label, type, rounding, role, and where it is used. */
 const { entry, view, labelOf } = defineProps<{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { SheetFormula } from '#core/formula/formulas';
-import type { FigureView, ShownValue } from '#core/formula/view';
+import type { SheetFormula } from '#core/sheet/formulas';
+import type { FigureView, ShownValue } from '#core/sheet/view';
 
 /** One figure on the sheet: its name, its formula, its value for the deal; opened, its formula can be written. */
 const { entry, view, row, open, lit } = defineProps<{

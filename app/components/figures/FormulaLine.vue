@@ -5,8 +5,8 @@ import { bracketMatching } from '@codemirror/language';
 import { setDiagnostics, type Diagnostic as EditorDiagnostic } from '@codemirror/lint';
 import { EditorState, Prec } from '@codemirror/state';
 import { EditorView, keymap, placeholder } from '@codemirror/view';
-import type { Completion } from '#core/formula/complete';
-import type { FormulaState } from '#core/formula/view';
+import type { Completion } from '#core/sheet/complete';
+import type { FormulaState } from '#core/sheet/view';
 
 /** A formula being written: highlighted, completed and checked as it is typed, with its value for the current deal. */
 const { source, list, row, label } = defineProps<{ source: string; list?: string; row: number; label: string }>();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formulaReference } from '#core/formula/reference';
+import { formulaReference } from '#core/sheet/reference';
 
 /** Every function with what it does and an example, made from the same declarations that compute. */
 const visible = defineModel<boolean>('visible', { required: true });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FigureSheet } from '#core/formula/figure';
+import type { FigureSheet } from '#core/sheet/figure';
 
 /** What holds for the whole sheet: its currency, its rounding, and the columns that are proved to add up. */
 const { sheet, problems } = defineProps<{ sheet: FigureSheet; problems: readonly string[] }>();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LookupTable, TableColumnType } from '#core/formula/figure';
+import type { LookupTable, TableColumnType } from '#core/sheet/figure';
 
 /** A table that formulas look things up in, changed in place; rows can be pasted from a spreadsheet. */
 const { table } = defineProps<{ table: LookupTable }>();

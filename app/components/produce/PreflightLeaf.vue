@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Finding } from '#core/preflight/finding';
+import type { Finding } from '#core/production/findings/finding';
 
 /** The findings, each with its ways out: set the field, see the workings, skip with a reason. */
 const { findings, skipped, proved, read, dealId } = defineProps<{

@@ -4,7 +4,7 @@ import { AriaComponent, GridComponent } from 'echarts/components';
 import { use } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import VChart from 'vue-echarts';
-import type { BridgeStep } from '#core/compose/bridge';
+import type { BridgeStep } from '#core/production/bridge';
 
 /** From list price to what is paid, step by step; each step leads to its workings. */
 const { steps } = defineProps<{ steps: readonly BridgeStep[] }>();

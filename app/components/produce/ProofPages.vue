@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Finding } from '#core/preflight/finding';
+import type { Finding } from '#core/production/findings/finding';
 import type { Proof } from '~/composables/api';
 
 /**

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { Workings } from '#core/formula/workings';
-import type { BridgeStep } from '#core/compose/bridge';
-import type { PrintedFigure } from '#core/compose/composition';
+import type { Workings } from '#core/sheet/workings';
+import type { BridgeStep } from '#core/production/bridge';
+import type { PrintedFigure } from '#core/production/composition';
 
 /** How a number came to its value; each figure it was made from can be opened in turn. */
 const {

@@ -4,9 +4,9 @@ import { describe, expect, it } from 'vitest';
 import { Decimal } from '../../money/decimal';
 import { formatDecimal } from '../../money/format';
 import { formatNumberPattern } from '../number-pattern';
-import { exampleDiagnostics, exampleValue, formulaReference, referenceMarkdown } from '../reference';
-import { SAMPLE } from '../sample';
-import { Sheet } from '../sheet';
+import { exampleDiagnostics, exampleValue, formulaReference, referenceMarkdown } from '../../sheet/reference';
+import { SAMPLE } from '../../sheet/sample';
+import { Sheet } from '../../sheet/sheet';
 import { formatValue } from '../value';
 import { DECLARED, FUNCTIONS } from './index';
 

@@ -1,6 +1,6 @@
+import { LINES } from '../../record/schema';
 import type { Expression } from '../ast';
 import { areEqual, compare, mixture } from '../operators';
-import { LINES } from '../figure';
 import { printFormula } from '../print';
 import { ValuesRow, type Row } from '../row';
 import { listOf, NUMBER, shapeOf, UNKNOWN, type Type } from '../type';

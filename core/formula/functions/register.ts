@@ -1,9 +1,8 @@
+import { type Role, keptRoles, type RoleAmount, type Roles, type RoleValues } from '../roles';
 import { minorUnit } from '../../money/currency';
 import { Decimal } from '../../money/decimal';
 import { dayOf } from '../date';
-import type { Role } from '../figure';
 import { ValuesRow } from '../row';
-import { keptRoles, type RoleAmount, type Roles, type RoleValues } from '../role-values';
 import { DATE, listOf, MONEY, PERCENT, shapeOf, TEXT } from '../type';
 import { error, money, percent, text, type Value } from '../value';
 import { eager } from './function';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { SAMPLE } from '../sample';
-import { Sheet } from '../sheet';
+import { SAMPLE } from '../../sheet/sample';
+import { Sheet } from '../../sheet/sheet';
 import cases from './spreadsheet.json';
 
 const sheet = new Sheet(SAMPLE);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { LINES, type LookupTable } from '#core/formula/figure';
+import { LINES } from '#core/record/schema';
+import { type LookupTable } from '#core/sheet/figure';
 
 type Leaf = 'figure' | 'workings';
 const route = useRoute();

@@ -1,18 +1,24 @@
 import { own } from '../record/own';
-import { fieldLabel, fieldOf, recordTypeOf, type FieldSchema, type RecordSchema } from '../record/schema';
-import { FormulaError, type Expression } from './ast';
-import { LINES, type Figure, type FigureSheet, type FigureType, type LookupTable } from './figure';
-import { DECLARED, FUNCTIONS, refuseCount } from './functions';
-import { parameterAt, TAKES_LISTS, TAKES_WORDS, type FormulaFunction, type Parameter } from './functions/function';
+import { fieldLabel, fieldOf, recordTypeOf, type FieldSchema, type RecordSchema, LINES } from '../record/schema';
+import { FormulaError, type Expression } from '../formula/ast';
+import { type Figure, type FigureSheet, type FigureType, type LookupTable } from './figure';
+import { DECLARED, FUNCTIONS, refuseCount } from '../formula/functions';
+import {
+  parameterAt,
+  TAKES_LISTS,
+  TAKES_WORDS,
+  type FormulaFunction,
+  type Parameter,
+} from '../formula/functions/function';
 import { figuresOfList, meaningOf, worldOf, type ItemScope, type World } from './names';
-import { nearestName } from './nearest';
-import { parseFormula } from './parse';
+import { nearestName } from '../formula/nearest';
+import { parseFormula } from '../formula/parse';
 import { TABLES } from './tables';
-import { sentence } from './value';
+import { sentence } from '../formula/value';
 import {
   BOOLEAN, commonType, DATE, DATETIME, IMAGE, isNumeric, listOf, MONEY, NUMBER, PERCENT, RICH, shapeOf, TEXT, typeInWords, UNKNOWN,
   type Shape, type Type,
-} from './type'; // prettier-ignore
+} from '../formula/type'; // prettier-ignore
 
 /** Something wrong with a formula, with its place and what to do about it. */
 export interface Diagnostic {

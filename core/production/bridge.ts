@@ -1,5 +1,5 @@
-import type { Cell } from '../formula/cell';
-import type { Role } from '../formula/figure';
+import type { Role } from '../formula/roles';
+import type { Cell } from '../sheet/cell';
 import { formatMoney } from '../money/format';
 import { Decimal } from '../money/decimal';
 

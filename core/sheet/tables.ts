@@ -1,9 +1,9 @@
 import { Decimal } from '../money/decimal';
-import { dayOf } from './date';
+import { dayOf } from '../formula/date';
 import type { LookupTable } from './figure';
-import type { ExchangeRate } from './functions/function';
-import { ValuesRow } from './row';
-import { error, money, number, percent, text, type Value } from './value';
+import type { ExchangeRate } from '../formula/functions/function';
+import { ValuesRow } from '../formula/row';
+import { error, money, number, percent, text, type Value } from '../formula/value';
 
 /** The name that tables go by in formulas: `tables.freight`. */
 export const TABLES = 'tables';

@@ -1,10 +1,12 @@
+import { LINES } from '../record/schema';
+import type { Role } from '../formula/roles';
 import { Checker, type CheckContext, type Checked, type Diagnostic } from './check';
-import { dayOf } from './date';
-import { FIGURE_TYPE_WORDS, LINES, ROLE_TYPES, type FigureSheet, type FigureType, type LookupTable, type Role, type TableColumnType } from './figure'; // prettier-ignore
+import { dayOf } from '../formula/date';
+import { FIGURE_TYPE_WORDS, ROLE_TYPES, type FigureSheet, type FigureType, type LookupTable, type TableColumnType } from './figure'; // prettier-ignore
 import { sheetFormulas, type SheetFormula } from './formulas';
-import { FUNCTIONS } from './functions';
+import { FUNCTIONS } from '../formula/functions';
 import { RESERVED } from './names';
-import { isNumeric, typeInWords, type Type } from './type';
+import { isNumeric, typeInWords, type Type } from '../formula/type';
 
 /** A figure or list of a sheet, checked. */
 export interface CheckedFigure {

@@ -7,7 +7,7 @@ import { Checker } from './check';
 import { completionsAt } from './complete';
 import { SAMPLE, SAMPLE_CONTEXT } from './sample';
 import { Sheet } from './sheet';
-import { formatValue } from './value';
+import { formatValue } from '../formula/value';
 
 /** Names that every object inherits: none of them is a field, a figure or a word of anything. */
 const INHERITED = [

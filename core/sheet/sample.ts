@@ -1,10 +1,10 @@
 import type { FieldType, RecordSchema } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
 import { DOCUMENT_ROOT, type CheckContext } from './check';
-import { dayOf } from './date';
+import { dayOf } from '../formula/date';
 import type { FigureSheet } from './figure';
 import type { SheetInput } from './sheet';
-import { text } from './value';
+import { text } from '../formula/value';
 
 /** The small deal that the examples of the reference are computed over: three lines, one of them optional. */
 const SNAPSHOT: RecordSnapshot = {

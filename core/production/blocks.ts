@@ -1,4 +1,4 @@
-import { collectReads } from '../formula/cell';
+import { collectReads } from '../sheet/cell';
 import type { Row } from '../formula/row';
 import { error } from '../formula/value';
 import { own } from '../record/own';

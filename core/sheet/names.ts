@@ -1,6 +1,7 @@
-import type { Expression } from './ast';
-import { FUNCTIONS } from './functions';
-import { LINES, type DerivedList, type Figure, type FigureSheet } from './figure';
+import { LINES } from '../record/schema';
+import type { Expression } from '../formula/ast';
+import { FUNCTIONS } from '../formula/functions';
+import { type DerivedList, type Figure, type FigureSheet } from './figure';
 
 /** The names there are outside of any item: figures, lists, and the roots. */
 export interface World {

@@ -1,7 +1,7 @@
 import type { Checker } from './check';
-import { DECLARED, FUNCTIONS, signatureOf } from './functions';
-import { parameterAt } from './functions/function';
-import { typeInWords, type Shape, type Type } from './type';
+import { DECLARED, FUNCTIONS, signatureOf } from '../formula/functions';
+import { parameterAt } from '../formula/functions/function';
+import { typeInWords, type Shape, type Type } from '../formula/type';
 
 /** Something that may stand where the cursor is. */
 export interface Completion {

@@ -5,9 +5,9 @@ import { Decimal } from '../money/decimal';
 import type { FieldValue, RecordSnapshot } from '../record/snapshot';
 import { collectReads } from './cell';
 import type { Figure, FigureSheet } from './figure';
-import { FUNCTIONS } from './functions';
+import { FUNCTIONS } from '../formula/functions';
 import { Sheet } from './sheet';
-import { text, type Value } from './value';
+import { text, type Value } from '../formula/value';
 import { workingsOf } from './workings';
 
 const figure = (name: string, formula: string, type: Figure['type'] = 'amount'): Figure => ({

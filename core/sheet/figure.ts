@@ -1,34 +1,5 @@
+import type { Role } from '../formula/roles';
 import type { RoundingMode } from '../money/decimal';
-
-/**
- * A figure's standard meaning: a term of EN 16931, once, so that page, register, CRM and e-invoice cannot disagree.
- * The business term stands behind each.
- */
-export const ROLES = [
-  'list-total', // quantities at BT-148, before any discount
-  'line-discounts', // what discounts take off the lines: BT-106 less the list total
-  'line-net', // BT-131
-  'sum-of-lines', // BT-106
-  'allowances', // BT-107
-  'charges', // BT-108
-  'net-total', // BT-109
-  'tax-total', // BT-110
-  'gross-total', // BT-112
-  'prepaid', // BT-113
-  'rounding', // BT-114
-  'payable', // BT-115
-  'tax-base', // BT-116
-  'tax-amount', // BT-117
-  'tax-category', // BT-118, of a line BT-151
-  'tax-rate', // BT-119, of a line BT-152
-  'preceding-invoice', // BT-25: the number of an invoice that this document refers to
-  'prepaid-base', // what an invoice deducts of an earlier one: its base by tax category
-  'prepaid-tax', // and the tax on it; both are part of BT-113
-  'credited-tax', // the tax on a line of a credit note, whose net is BT-131
-  'cost',
-  'margin',
-] as const;
-export type Role = (typeof ROLES)[number];
 
 /** The type that a figure with a role has: an amount, where nothing else is said. */
 export const ROLE_TYPES: Readonly<Partial<Record<Role, FigureType>>> = {
@@ -91,6 +62,3 @@ export interface FigureSheet {
   /** Printed columns that must sum to a printed figure: the formula of the column, and the figure's name. */
   sums: { column: string; figure: string }[];
 }
-
-/** The list whose items have the per-line figures. */
-export const LINES = 'lines';

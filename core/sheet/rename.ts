@@ -1,5 +1,6 @@
+import { LINES } from '../record/schema';
 import { Checker, type CheckContext } from './check';
-import { LINES, type FigureSheet } from './figure';
+import { type FigureSheet } from './figure';
 import { mapSheetFormulas } from './formulas';
 
 /** The formula with every use of one figure under its new name; all else stays as it was typed. */

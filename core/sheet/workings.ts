@@ -1,8 +1,8 @@
-import type { Expression } from './ast';
+import type { Expression } from '../formula/ast';
 import type { Cell, Found, InputSource } from './cell';
-import { printForReading } from './print';
+import { printForReading } from '../formula/print';
 import type { Sheet } from './sheet';
-import { formatValue, type Value } from './value';
+import { formatValue, type Value } from '../formula/value';
 
 /** How a figure came to its value, as data and as a sentence. Plain data: it crosses threads and is stored. */
 export interface Workings {

@@ -1,4 +1,5 @@
-import { LINES, type DerivedList, type Figure, type FigureSheet } from './figure';
+import { LINES } from '../record/schema';
+import { type DerivedList, type Figure, type FigureSheet } from './figure';
 
 /** One formula of a figure sheet: of a figure, of a list, or of a column of a list's rows. */
 export interface SheetFormula {

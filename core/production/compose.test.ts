@@ -4,7 +4,7 @@ import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
 import { demoRecords } from '../../demo/crm/index';
 import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import { expectedTotals } from '../../tests/expected-totals';
-import { mayFile } from '../preflight/finding';
+import { mayFile } from './findings/finding';
 import type { RecordSnapshot } from '../record/snapshot';
 import type { Block } from '../template/layout';
 import type { Template } from '../template/template';

@@ -1,23 +1,12 @@
-import type { Expression } from './ast';
+import type { Expression } from '../formula/ast';
 import type { Figure } from './figure';
-import type { Row, RowField } from './row';
-import { error, type Value } from './value';
+import { itemsOf, type Chain, type Dependent, type Dependents, type Row, type RowField } from '../formula/row';
+import { error, type Value } from '../formula/value';
 
 const NOT_YET: Value = error('Not computed yet.');
 const NOTHING: readonly never[] = [];
 /** Up to this many dependents are kept in a chain, which for the usual two or three is the smaller thing. */
 const FEW = 8;
-
-/** A chain of things, the last added first: with ten thousands of short ones, much smaller than lists are. */
-export interface Chain<Item> {
-  readonly item: Item;
-  readonly next: Chain<Item> | undefined;
-}
-
-/** What a chain holds. */
-export function* itemsOf<Item>(chain: Chain<Item> | undefined): Generator<Item> {
-  for (let link = chain; link; link = link.next) yield link.item;
-}
 
 /** What a cell is computed from: a value of a row, or another cell. */
 export type Source = RowField | Cell;
@@ -45,7 +34,7 @@ export class Cell {
   /** Value before the figure's declared rounding, where rounding changed it. */
   beforeRounding?: Value;
   /** What was computed from it. */
-  dependents?: Chain<Cell> | Set<Cell>;
+  dependents?: Dependents;
   /** What counts as used, read directly. */
   reads: Chain<Read> | undefined = undefined;
   /** Cells whose values went into this one's; one may stand here several times. */
@@ -117,7 +106,7 @@ export class Cell {
 
 /** Resets every cell that was computed from these values, directly or through others, and cells among them. */
 export function invalidate(sources: Iterable<Source>): void {
-  const waiting = [...sources];
+  const waiting: (RowField | Dependent)[] = [...sources];
   for (const source of waiting) if (source instanceof Cell) source.reset();
   for (let source = waiting.pop(); source; source = waiting.pop()) {
     const { dependents } = source;

@@ -1,9 +1,9 @@
 import { Checker } from './check';
-import { DECLARED, signatureOf } from './functions';
-import type { Family, FormulaFunction } from './functions/function';
+import { DECLARED, signatureOf } from '../formula/functions';
+import type { Family, FormulaFunction } from '../formula/functions/function';
 import { SAMPLE, SAMPLE_CONTEXT } from './sample';
 import { Sheet } from './sheet';
-import { formatValue } from './value';
+import { formatValue } from '../formula/value';
 
 /** A function as the reference shows it: plain data for the page and for the documents. */
 export interface ReferenceEntry {

@@ -1,5 +1,5 @@
 import { dayOf } from '../formula/date';
-import { Sheet } from '../formula/sheet';
+import { Sheet } from '../sheet/sheet';
 import { error, type Value } from '../formula/value';
 
 /**

@@ -1,23 +1,25 @@
+import { moneyHeld, RecordRow } from './record-row';
 import { roundMoney } from '../money/currency';
 import { Decimal, NumberTooGreat, roundTo, type RoundingMode } from '../money/decimal';
-import type { RecordSchema } from '../record/schema';
+import { type RecordSchema, LINES } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
-import { FormulaError, type Expression } from './ast';
+import { FormulaError, type Expression } from '../formula/ast';
+import { keptWith } from './kept-with-row';
 import { Cell, invalidate, type Column, type Found } from './cell';
-import { FIGURE_TYPE_WORDS, LINES, type Figure, type FigureSheet } from './figure';
-import { asCondition, callFunction } from './functions';
-import type { Argument, CallContext, ExchangeRate } from './functions/function';
-import type { RegisteredDocument } from './functions/register';
+import { FIGURE_TYPE_WORDS, type Figure, type FigureSheet } from './figure';
+import { asCondition, callFunction } from '../formula/functions';
+import type { Argument, CallContext, ExchangeRate } from '../formula/functions/function';
+import type { RegisteredDocument } from '../formula/functions/register';
 import { figuresOfList, Scope, worldOf, type World } from './names';
-import { applyBinary, asPercentage, negate } from './operators';
-import { parseFormula } from './parse';
-import { printFormula } from './print';
-import { moneyHeld, RecordRow, ValuesRow, type Row, type RowField } from './row';
+import { applyBinary, asPercentage, negate } from '../formula/operators';
+import { parseFormula } from '../formula/parse';
+import { printFormula } from '../formula/print';
+import { ValuesRow, type Row, type RowField } from '../formula/row';
 import { exchangeRates, TABLES, tablesOf } from './tables';
 import {
   boolean, canonical, error, isAmount,
   isPlainZero, money, number, percent, text, typeWords, type ErrorValue, type ListValue, type Value,
-} from './value'; // prettier-ignore
+} from '../formula/value'; // prettier-ignore
 
 /** What the formulas of one document are evaluated over. */
 export interface SheetInput {
@@ -122,7 +124,7 @@ export class Sheet {
   itemFigure(row: Row, figure: Figure): Cell {
     let position = this.#positions.get(figure);
     if (position === undefined) this.#positions.set(figure, (position = this.itemFigures(row).indexOf(figure)));
-    const cells = (row.cells ??= new Array<Cell | undefined>(this.itemFigures(row).length));
+    const { cells } = keptWith(row);
     return this.#computed((cells[position] ??= new Cell(figure.name, figure.formula, row, figure)));
   }
 
@@ -347,11 +349,12 @@ export class Sheet {
   }
 
   #scopeOf(row: Row): Scope {
-    if (row.scope && row.scope.world === this.world) return row.scope;
+    const kept = keptWith(row);
+    if (kept.scope && kept.scope.world === this.world) return kept.scope;
     const key = `${row.list ?? ''}|${row.shape}`;
     let scope = this.#scopes.get(key);
     if (!scope) this.#scopes.set(key, (scope = new Scope(row, this.world)));
-    row.scope = scope;
+    kept.scope = scope;
     return scope;
   }
 

@@ -1,30 +1,9 @@
-import type { Figure, FigureSheet, Role } from './figure';
-import { LINES } from './figure';
-import type { Row } from './row';
+import type { RoleAmount, Roles, RoleValues } from '../formula/roles';
+import type { Figure, FigureSheet } from './figure';
+import { LINES } from '../record/schema';
+import type { Row } from '../formula/row';
 import type { Sheet } from './sheet';
-import { rowsIn, type Value } from './value';
-
-/** An amount as decimal text, with its currency. */
-export interface RoleAmount {
-  value: string;
-  currency: string;
-}
-
-type PlainRole = 'tax-category' | 'tax-rate' | 'preceding-invoice';
-
-/** Values of figures by their roles: amounts, texts as they are, and a rate as a fraction in decimal text. */
-export type RoleValues = Readonly<Partial<Record<Exclude<Role, PlainRole>, RoleAmount> & Record<PlainRole, string>>>;
-
-/** What a document says in the terms of EN 16931: by its own figures, and by its rows (lines, tax categories, references). */
-export interface Roles {
-  document: RoleValues;
-  rows: readonly { list: string; values: RoleValues }[];
-}
-
-/** The roles that a document was kept with; documents of before their rows were kept have their own figures' alone. */
-export function keptRoles(kept: Roles | RoleValues): Roles {
-  return 'rows' in kept ? kept : { document: kept, rows: [] };
-}
+import { rowsIn, type Value } from '../formula/value';
 
 /** Reads the figures with roles of an evaluated sheet. What has failed is left out: it is a finding already. */
 export function rolesOf(sheet: Sheet): Roles {

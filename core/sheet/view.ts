@@ -1,14 +1,12 @@
-import { placesOfUse } from '../template/check';
-import type { Template } from '../template/template';
+import { LINES } from '../record/schema';
 import { Checker, type CheckContext, type Diagnostic } from './check';
 import { checkSheet } from './check-sheet';
 import type { Cell } from './cell';
-import { LINES } from './figure';
 import { sheetFormulas } from './formulas';
-import type { Row } from './row';
+import type { Row } from '../formula/row';
 import type { Sheet } from './sheet';
-import { typeInWords } from './type';
-import { formatValue, rowsIn, type Value } from './value';
+import { typeInWords } from '../formula/type';
+import { formatValue, rowsIn, type Value } from '../formula/value';
 
 /** A value as a screen shows it. */
 export interface ShownValue {
@@ -37,17 +35,23 @@ export interface SheetView {
   problems: string[];
 }
 
-/** Everything that a screen of a figure sheet shows. */
-export function sheetView(template: Template, context: CheckContext, sheet: Sheet, locale: string): SheetView {
+/**
+ * Everything that a screen of a figure sheet shows. `places`: where the page uses each figure, in words, by the figure's key.
+ */
+export function sheetView(
+  context: CheckContext,
+  places: ReadonlyMap<string, readonly string[]>,
+  sheet: Sheet,
+  locale: string,
+): SheetView {
   const checked = checkSheet(context);
-  const places = placesOfUse(template, context);
   const rows = new Map([LINES, ...sheet.world.lists.keys()].map((list) => [list, rowsOf(sheet, list)]));
   const figures: Record<string, FigureView> = {};
-  for (const { key, list, figure, derived } of sheetFormulas(template.sheet)) {
+  for (const { key, list, figure, derived } of sheetFormulas(context.sheet)) {
     const cells = cellsOf(list === undefined ? undefined : (rows.get(list) ?? []), sheet, figure, derived?.name);
     figures[key] = {
       ...checked.figures[key]!,
-      places: [...new Set((places.get(key) ?? []).map(({ words }) => words))],
+      places: [...new Set(places.get(key))],
       values: cells.map((cell) => shown(cell.value, locale)),
     };
   }
@@ -80,8 +84,8 @@ export function formulaState(
 }
 
 /** The cell of a figure, for the row of its list where it is a figure of items. */
-export function cellAt(sheet: Sheet, template: Template, key: string, row: number): Cell | undefined {
-  const found = sheetFormulas(template.sheet).find((each) => each.key === key);
+export function cellAt(sheet: Sheet, key: string, row: number): Cell | undefined {
+  const found = sheetFormulas(sheet.input.sheet).find((each) => each.key === key);
   if (!found) return undefined;
   const rows = found.list === undefined ? undefined : rowsOf(sheet, found.list);
   return cellsOf(rows, sheet, found.figure, found.derived?.name)[rows ? Math.min(row, rows.length - 1) : 0];

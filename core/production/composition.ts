@@ -1,6 +1,6 @@
-import type { Roles } from '../formula/role-values';
+import type { Roles } from '../formula/roles';
 import type { BridgeStep } from './bridge';
-import type { Finding } from '../preflight/finding';
+import type { Finding } from './findings/finding';
 import type { UsedValues } from '../record/used';
 import type { PdfStandard, Protection } from '../template/template';
 import type { Assets, ComposedDocument } from './document';

@@ -6,7 +6,7 @@ import { Checker, DOCUMENT_ROOT, type CheckContext } from './check';
 import { checkSheet, refuseName } from './check-sheet';
 import type { Figure, FigureSheet } from './figure';
 import { renameFigure } from './rename';
-import { typeInWords } from './type';
+import { typeInWords } from '../formula/type';
 
 const context = (sheet: FigureSheet): CheckContext => ({
   sheet,
