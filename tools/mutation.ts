@@ -88,7 +88,7 @@ const lineOf = (source: string, { line }: Mutant) => source.split('\n')[line - 1
 /** Whether a change is known to make no difference to any number; there is nothing to notice then. */
 function isEquivalent({ file, source, mutant }: Job): boolean {
   const line = lineOf(source, mutant);
-  return EQUIVALENT.some((each) => each.file === file && line.includes(each.line) && (each.was ?? mutant.was) === mutant.was); // prettier-ignore
+  return EQUIVALENT.some((each) => each.file === file && line.includes(each.line) && [each.was ?? mutant.was].flat().includes(mutant.was)); // prettier-ignore
 }
 
 const all = files.flatMap((file): Job[] => {

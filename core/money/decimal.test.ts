@@ -151,6 +151,7 @@ describe('a decimal', () => {
     expect(Decimal.of(2).div(Decimal.of(3)).toFixed()).toBe('0.6666666666666666666666666666666666666667');
     expect(Decimal.of(2000).div(Decimal.of(3)).toFixed()).toBe('666.6666666666666666666666666666666666667');
     expect(Decimal.of(-1).div(Decimal.of(300)).toFixed()).toBe(`-0.00${'3'.repeat(40)}`);
+    expect(Decimal.of(99).div(Decimal.of(7)).toFixed()).toBe('14.14285714285714285714285714285714285714');
     expect(Decimal.of(29_999).div(Decimal.of(3)).toFixed()).toBe(`9999.${'6'.repeat(35)}7`);
   });
 
@@ -166,6 +167,7 @@ describe('a decimal', () => {
     expect(power(Decimal.of(27), third.times(Decimal.of(2))).toFixed()).toBe('9');
     expect(power(Decimal.of(2), half).toFixed()).toBe('1.41421356237309504880168872420969807857');
     expect(power(Decimal.of(2), third).toFixed()).toBe('1.25992104989487316476721060727822835057');
+    expect(power(third, half).toFixed()).toBe('0.5773502691896257645091487805019574556476');
     expect(power(Decimal.of(-3), Decimal.of(3)).toFixed()).toBe('-27');
     expect(() => power(Decimal.of(-2), half)).toThrow(RangeError);
     expect(() => power(Decimal.ZERO, Decimal.of(-1))).toThrow(RangeError);
@@ -175,6 +177,10 @@ describe('a decimal', () => {
     // Computed with Python's decimal to sixty digits.
     expect(Decimal.of('1.0001').pow(Decimal.of(100_000)).round(20).toFixed()).toBe('22015.45604855219864570146');
     expect(Decimal.of(-1).pow(Decimal.of(99_999)).toFixed()).toBe('-1');
+    expect(Decimal.of(-1).pow(Decimal.of(100_000)).toFixed()).toBe('1');
+    expect(Decimal.of('0.1').pow(Decimal.of('4999.5')).toFixed()).toMatch(
+      /^0\.0{4999}316227766016837933199889354443271853372$/,
+    );
   });
 
   it('finds roots of squares and cubes, whole and broken', () => {
@@ -219,6 +225,7 @@ describe('a decimal', () => {
     const [third, half] = [Decimal.ONE.div(Decimal.of(3)), Decimal.of('0.5')];
     expect(Decimal.inRatio([third, half, Decimal.ZERO])).toEqual([2n, 3n, 0n]);
     expect(Decimal.inRatio([Decimal.of('0.25'), Decimal.of('-1e2')])).toEqual([1n, -400n]);
+    expect(Decimal.inRatio([Decimal.of(2), Decimal.of(4)])).toEqual([1n, 2n]);
     expect(Decimal.inRatio([])).toEqual([]);
     expect(Decimal.inRatio([Decimal.ZERO])).toEqual([0n]);
   });
@@ -234,6 +241,8 @@ describe('a decimal', () => {
     () => Decimal.of('1e-10001'),
     () => Decimal.of(10).pow(Decimal.of(400)),
     () => Decimal.of(10).pow(Decimal.of(1_000_000)),
+    () => Decimal.of(10).pow(Decimal.of('10000000000000000.5')),
+    () => Decimal.of('0.1').pow(Decimal.of('5000.5')),
     () => Decimal.of('1e300'),
     () => Decimal.of('9e299').plus(Decimal.of('9e299')),
     () => Decimal.of('1e200').times(Decimal.of('1e200')),

@@ -289,11 +289,7 @@ export class Decimal {
   /** The coefficient it has at a scale that is not smaller than its own. */
   #at(scale: number): bigint {
     const whole = BigInt(this.coefficient);
-    return scale === this.scale
-      ? whole
-      : scale > this.scale
-        ? whole * power10(scale - this.scale)
-        : whole / power10(this.scale - scale);
+    return scale === this.scale ? whole : whole * power10(scale - this.scale);
   }
 
   /** As a fraction of two whole numbers in lowest terms, the lower one above zero. */
