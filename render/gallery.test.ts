@@ -1,4 +1,4 @@
-import type { RoleAmount } from '../core/formula/roles';
+import type { MeaningAmount } from '../core/formula/meanings';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -38,7 +38,7 @@ const INVOICED: RegisteredDocument[] = [
     number: 'I-2026-0031',
     kind: 'invoice',
     issued: '2026-10-02',
-    roles: {
+    meanings: {
       'gross-total': { value: '120', currency: 'GBP' },
       'tax-total': { value: '20', currency: 'GBP' },
       'sum-of-lines': { value: '100', currency: 'GBP' },
@@ -49,14 +49,17 @@ const INVOICED: RegisteredDocument[] = [
 function composed(template: Template, edition: string, deal: string): Composition {
   const snapshot = demoSnapshot(deal);
   const currency = String(snapshot.fields.currency);
-  const sums = Object.entries(INVOICED[0]!.roles).map(([role, sum]) => [role, { ...(sum as RoleAmount), currency }]);
-  const roles = Object.fromEntries(sums);
+  const sums = Object.entries(INVOICED[0]!.meanings).map(([meaning, sum]) => [
+    meaning,
+    { ...(sum as MeaningAmount), currency },
+  ]);
+  const meanings = Object.fromEntries(sums);
   return compose(template, snapshot, {
     schema: demoSchema,
     pins: shipped,
     issueDate: '2026-11-23',
     edition,
-    registered: ['final-invoice', 'credit-note'].includes(template.id) ? [{ ...INVOICED[0]!, roles }] : [],
+    registered: ['final-invoice', 'credit-note'].includes(template.id) ? [{ ...INVOICED[0]!, meanings }] : [],
     number: { serial: 42, text: 'X-2026-0042' },
     available: { ...demoPictures, ...filesOf(template) },
   });

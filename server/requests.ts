@@ -1,4 +1,4 @@
-import { ROLES } from '../core/formula/roles';
+import { MEANINGS } from '../core/formula/meanings';
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { FIGURE_TYPES } from '../core/sheet/figure';
 import { DOCUMENT_STATES } from './db/schema';
@@ -74,7 +74,7 @@ const figure = object({
   label: string().trim().required('Every figure needs a label.').max(120),
   formula: formula(),
   type: string().oneOf(FIGURE_TYPES).required(),
-  role: string().oneOf(ROLES).optional(),
+  meaning: string().oneOf(MEANINGS).optional(),
   internal: boolean().optional(),
   digits: number().integer().min(-6).max(12).optional(),
 }).noUnknown();

@@ -307,7 +307,7 @@ function withFigures(sheet: FigureSheet, list: string | undefined, figures: Figu
   return { ...sheet, lists: sheet.lists.map((each) => (each.name === list ? { ...each, columns: figures } : each)) };
 }
 
-/** Without what is not said: an absent role is no role. */
+/** Without what is not said: an absent meaning is no meaning. */
 function trimmed(figure: Figure): Figure {
   return Object.fromEntries(Object.entries(figure).filter(([, value]) => value !== undefined && value !== false)) as unknown as Figure; // prettier-ignore
 }

@@ -1,4 +1,4 @@
-import type { Role } from '../formula/roles';
+import type { Meaning } from '../formula/meanings';
 import type { DerivedList, Figure, FigureSheet, FigureType } from '../sheet/figure';
 
 /** A ready-made figure sheet: complete in itself, to be taken into a template and changed there. */
@@ -16,17 +16,17 @@ export function figure(
   name: string,
   label: string,
   formula: string,
-  more: { role?: Role; internal?: true; digits?: number } = {},
+  more: { meaning?: Meaning; internal?: true; digits?: number } = {},
 ): Figure {
   return { name, label, formula, type, ...more };
 }
 
-export const amount = (name: string, label: string, formula: string, role?: Role): Figure =>
-  figure('amount', name, label, formula, role && { role });
+export const amount = (name: string, label: string, formula: string, meaning?: Meaning): Figure =>
+  figure('amount', name, label, formula, meaning && { meaning });
 
 /** A figure that is never printed. */
-export const internal = (name: string, label: string, formula: string, role?: Role): Figure =>
-  figure('amount', name, label, formula, { internal: true, ...(role && { role }) });
+export const internal = (name: string, label: string, formula: string, meaning?: Meaning): Figure =>
+  figure('amount', name, label, formula, { internal: true, ...(meaning && { meaning }) });
 
 /** A sheet over the deal's lines, in the deal's currency, rounding half away from zero. */
 export function dealSheet(parts: Partial<FigureSheet>): FigureSheet {
@@ -42,19 +42,19 @@ export const APPLIED_RATE = figure(
   'applied_rate',
   'Tax rate applied',
   'SWITCH(tax_category, "zero", 0%, "exempt", 0%, "reverse charge", 0%, "export", 0%, "outside scope", 0%, tax_rate)',
-  { role: 'tax-rate' },
+  { meaning: 'tax-rate' },
 );
 
 /** A line's tax category and the rate it is taxed at (BT-151, BT-152). */
 export const LINE_TAX: readonly Figure[] = [
-  figure('text', 'line_category', 'Tax category', 'tax_category', { role: 'tax-category' }),
+  figure('text', 'line_category', 'Tax category', 'tax_category', { meaning: 'tax-category' }),
   APPLIED_RATE,
 ];
 
 /** A tax row's category and rate (BT-118, BT-119). */
 export const TAX_ROW_KEYS: readonly Figure[] = [
-  figure('text', 'category', 'Tax category', 'tax_category', { role: 'tax-category' }),
-  figure('percent', 'tax_rate', 'Tax rate', 'applied_rate', { role: 'tax-rate' }),
+  figure('text', 'category', 'Tax category', 'tax_category', { meaning: 'tax-category' }),
+  figure('percent', 'tax_rate', 'Tax rate', 'applied_rate', { meaning: 'tax-rate' }),
 ];
 
 /** Tax by category and rate, on the sum of each category: the way of EN 16931 (BR-CO-17). */

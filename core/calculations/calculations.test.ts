@@ -1,4 +1,4 @@
-import type { RoleAmount } from '../formula/roles';
+import type { MeaningAmount } from '../formula/meanings';
 import { describe, expect, it } from 'vitest';
 import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import { DOCUMENT_ROOT } from '../sheet/check';
@@ -13,16 +13,16 @@ import { CALCULATIONS, takeCalculation, type Calculation } from './index';
 const ISSUED = 20_780;
 
 const INVOICED_BEFORE: RegisteredDocument[] = [
-  { id: 'a', number: 'I-1', kind: 'invoice', issued: '2026-09-01', roles: { 'gross-total': { value: '1000.00', currency: 'X' } } },
-  { id: 'b', number: 'I-2', kind: 'Invoice', issued: '2026-10-01', roles: { 'gross-total': { value: '250.50', currency: 'X' }, payable: { value: '200.25', currency: 'X' } } },
-  { id: 'c', number: 'Q-1', kind: 'quote', issued: '2026-08-01', roles: { 'gross-total': { value: '9.99', currency: 'X' } } },
+  { id: 'a', number: 'I-1', kind: 'invoice', issued: '2026-09-01', meanings: { 'gross-total': { value: '1000.00', currency: 'X' } } },
+  { id: 'b', number: 'I-2', kind: 'Invoice', issued: '2026-10-01', meanings: { 'gross-total': { value: '250.50', currency: 'X' }, payable: { value: '200.25', currency: 'X' } } },
+  { id: 'c', number: 'Q-1', kind: 'quote', issued: '2026-08-01', meanings: { 'gross-total': { value: '9.99', currency: 'X' } } },
 ]; // prettier-ignore
 
 function sheetFor(calculation: Calculation, deal: string, snapshot = demoSnapshot(deal)): Sheet {
   const currency = snapshot.fields.currency as string;
   const registered = INVOICED_BEFORE.map((each) => ({
     ...each,
-    roles: Object.fromEntries(Object.entries(each.roles).map(([role, known]) => [role, { ...(known as RoleAmount), currency }])),
+    meanings: Object.fromEntries(Object.entries(each.meanings).map(([meaning, known]) => [meaning, { ...(known as MeaningAmount), currency }])),
   })); // prettier-ignore
   return new Sheet({
     sheet: calculation.sheet,

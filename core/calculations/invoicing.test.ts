@@ -1,4 +1,4 @@
-import type { RoleValues } from '../formula/roles';
+import type { MeaningValues } from '../formula/meanings';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { randomDeals } from '../../tests/agreement/random-deals';
@@ -7,7 +7,7 @@ import { shipped } from '../../demo/shipped';
 import { collectReads } from '../sheet/cell';
 import type { FigureSheet } from '../sheet/figure';
 import type { RegisteredDocument } from '../formula/functions/register';
-import { rolesOf } from '../sheet/role-values';
+import { meaningsOf } from '../sheet/figure-meanings';
 import { Sheet } from '../sheet/sheet';
 import { Decimal } from '../money/decimal';
 import type { RecordSnapshot } from '../record/snapshot';
@@ -43,7 +43,7 @@ class Dossier {
   file(kind: Kind): string {
     const sheet = this.sheet(kind);
     const number = `${kind}-${this.filed.length + 1}`;
-    this.filed.push({ id: number, number, kind: kind === 'credit' ? 'credit note' : 'invoice', issued: '2026-11-23', roles: rolesOf(sheet) }); // prettier-ignore
+    this.filed.push({ id: number, number, kind: kind === 'credit' ? 'credit note' : 'invoice', issued: '2026-11-23', meanings: meaningsOf(sheet) }); // prettier-ignore
     return amount(sheet, kind === 'final' ? 'payable' : 'due');
   }
 
@@ -175,17 +175,17 @@ describe('invoices among invoices', () => {
   it('an invoice that was filed without its rows counts in one', () => {
     const dossier = new Dossier(plainDeal());
     const document = { 'gross-total': { value: '1210', currency: 'EUR' }, 'tax-total': { value: '210', currency: 'EUR' }, prepaid: { value: '363', currency: 'EUR' }, payable: { value: '847', currency: 'EUR' } }; // prettier-ignore
-    dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', roles: { document, rows: [] } }); // prettier-ignore
+    dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', meanings: { document, rows: [] } }); // prettier-ignore
     expect([dossier.amount('SUM(BILLED().gross)'), dossier.amount('SUM(BILLED().tax)')]).toEqual(['847', '147']);
     expect(dossier.file('final')).toBe('363');
-    dossier.filed.push({ id: 'oldcredit', number: 'C-1', kind: 'Credit note', issued: '2026-02-01', roles: { document: {}, rows: [] } }); // prettier-ignore
+    dossier.filed.push({ id: 'oldcredit', number: 'C-1', kind: 'Credit note', issued: '2026-02-01', meanings: { document: {}, rows: [] } }); // prettier-ignore
     expect(dossier.amount('SUM(BILLED().gross)')).toBe('0');
   });
 
   it('an invoice that was filed without its rows is taken as it is, whatever it has of totals', () => {
-    const billed = (document: RoleValues) => {
+    const billed = (document: MeaningValues) => {
       const dossier = new Dossier(plainDeal());
-      dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', roles: { document, rows: [] } }); // prettier-ignore
+      dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', meanings: { document, rows: [] } }); // prettier-ignore
       return ['base', 'tax', 'gross'].map((name) => dossier.amount(`SUM(BILLED().${name})`));
     };
     const eur = (value: string) => ({ value, currency: 'EUR' });

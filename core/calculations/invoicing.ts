@@ -145,8 +145,8 @@ export const DEPOSIT_INVOICE: Calculation = {
     'The deal’s deposit percentage of the order, by tax category, and no more than the order has left after earlier invoices. All deposits and the final invoice together come to the order, net and tax, to the last unit.',
   sheet: dealSheet({
     perLine: [
-      { ...LINE_NET, role: undefined },
-      { ...APPLIED_RATE, role: undefined },
+      { ...LINE_NET, meaning: undefined },
+      { ...APPLIED_RATE, meaning: undefined },
     ],
     lists: [
       billedList([]),
@@ -183,10 +183,10 @@ export const DEPOSIT_INVOICE: Calculation = {
 };
 
 /** The invoice that a row of BILLED is of (BT-25), and its tax category and rate. */
-const PRECEDING_INVOICE = figure('text', 'invoice', 'Invoice', 'number', { role: 'preceding-invoice' });
+const PRECEDING_INVOICE = figure('text', 'invoice', 'Invoice', 'number', { meaning: 'preceding-invoice' });
 const BILLED_TAX: readonly Figure[] = [
-  figure('text', 'category', 'Tax category', 'tax_category', { role: 'tax-category' }),
-  figure('percent', 'rate', 'Tax rate', 'tax_rate', { role: 'tax-rate' }),
+  figure('text', 'category', 'Tax category', 'tax_category', { meaning: 'tax-category' }),
+  figure('percent', 'rate', 'Tax rate', 'tax_rate', { meaning: 'tax-rate' }),
 ];
 
 /** What a final invoice deducts, row by row, so that the register knows what it asks of each tax category. */

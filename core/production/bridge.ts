@@ -1,4 +1,4 @@
-import type { Role } from '../formula/roles';
+import type { Meaning } from '../formula/meanings';
 import type { Cell } from '../sheet/cell';
 import { formatMoney } from '../money/format';
 import { Decimal } from '../money/decimal';
@@ -18,29 +18,29 @@ export interface BridgeStep {
 }
 
 /** Figures of the bridge, in order: a level, then the changes that lead to the next; a sign where a change is deducted. */
-const COURSE: readonly { role: Role; kind: BridgeStep['kind']; sign?: -1 }[] = [
-  { role: 'list-total', kind: 'level' },
-  { role: 'line-discounts', kind: 'change' },
-  { role: 'sum-of-lines', kind: 'level' },
-  { role: 'allowances', kind: 'change', sign: -1 },
-  { role: 'charges', kind: 'change' },
-  { role: 'net-total', kind: 'level' },
-  { role: 'tax-total', kind: 'change' },
-  { role: 'gross-total', kind: 'level' },
-  { role: 'prepaid', kind: 'change', sign: -1 },
-  { role: 'rounding', kind: 'change' },
-  { role: 'payable', kind: 'level' },
+const COURSE: readonly { meaning: Meaning; kind: BridgeStep['kind']; sign?: -1 }[] = [
+  { meaning: 'list-total', kind: 'level' },
+  { meaning: 'line-discounts', kind: 'change' },
+  { meaning: 'sum-of-lines', kind: 'level' },
+  { meaning: 'allowances', kind: 'change', sign: -1 },
+  { meaning: 'charges', kind: 'change' },
+  { meaning: 'net-total', kind: 'level' },
+  { meaning: 'tax-total', kind: 'change' },
+  { meaning: 'gross-total', kind: 'level' },
+  { meaning: 'prepaid', kind: 'change', sign: -1 },
+  { meaning: 'rounding', kind: 'change' },
+  { meaning: 'payable', kind: 'level' },
 ];
 
 /**
- * From list price to total by the figures' roles. Changes of zero are left out. Null where a figure has failed, there
+ * From list price to total by the figures' meanings. Changes of zero are left out. Null where a figure has failed, there
  * is no step to tell of, or the steps do not add up to the levels: a chart must not tell another story than the page.
  */
-export function priceBridge(figureOf: (role: Role) => Cell | undefined, locale: string): BridgeStep[] | null {
+export function priceBridge(figureOf: (meaning: Meaning) => Cell | undefined, locale: string): BridgeStep[] | null {
   const steps: BridgeStep[] = [];
   let reached: Decimal | undefined;
-  for (const { role, kind, sign } of COURSE) {
-    const cell = figureOf(role);
+  for (const { meaning, kind, sign } of COURSE) {
+    const cell = figureOf(meaning);
     if (!cell) continue;
     const { value: amount } = cell;
     if (amount.type !== 'money') return null;

@@ -1,9 +1,9 @@
-import type { Role } from '../formula/roles';
+import type { Meaning } from '../formula/meanings';
 import { collectReads, type Cell } from '../sheet/cell';
 import { dayOf } from '../formula/date';
 import { asCondition } from '../formula/functions';
 import type { RegisteredDocument } from '../formula/functions/register';
-import { rolesOf } from '../sheet/role-values';
+import { meaningsOf } from '../sheet/figure-meanings';
 import { Sheet } from '../sheet/sheet';
 import { error, formatValue, type Value } from '../formula/value';
 import type { Workings } from '../sheet/workings';
@@ -161,8 +161,8 @@ class DocumentComposer {
       document: this.#document(title, annexes.pages, { header, followingHeader, body, footer }),
       assets: by.assets,
       figures,
-      bridge: priceBridge((role) => this.#withRole(role), by.locale),
-      roles: rolesOf(by.sheet),
+      bridge: priceBridge((meaning) => this.#withMeaning(meaning), by.locale),
+      meanings: meaningsOf(by.sheet),
       values: by.values,
       findings: gatherFindings(by.findings),
       fileName,
@@ -347,8 +347,8 @@ class DocumentComposer {
     });
   }
 
-  #withRole(role: Role): Cell | undefined {
-    const figure = this.template.sheet.document.find((each) => each.role === role);
+  #withMeaning(meaning: Meaning): Cell | undefined {
+    const figure = this.template.sheet.document.find((each) => each.meaning === meaning);
     return figure && this.by.sheet.figure(figure.name);
   }
 }

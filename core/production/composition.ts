@@ -1,4 +1,4 @@
-import type { Roles } from '../formula/roles';
+import type { Meanings } from '../formula/meanings';
 import type { BridgeStep } from './bridge';
 import type { Finding } from './findings/finding';
 import type { UsedValues } from '../record/used';
@@ -33,10 +33,10 @@ export interface Composition {
   assets: Assets;
   /** The document's figures in the sheet's order. */
   figures: readonly PrintedFigure[];
-  /** From list price to what is paid; absent where the sheet has no roles to build it from. */
+  /** From list price to what is paid; absent where the sheet has no meanings to build it from. */
   bridge: readonly BridgeStep[] | null;
-  /** The figures that have a role, of the document and of its rows: for the register, and for the standard's rules. */
-  roles: Roles;
+  /** The figures that have a meaning, of the document and of its rows: for the register, and for the standard's rules. */
+  meanings: Meanings;
   values: Readonly<Record<string, PrintedValue>>;
   findings: readonly Finding[];
   fileName: string;

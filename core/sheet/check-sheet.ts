@@ -1,8 +1,8 @@
 import { LINES } from '../record/schema';
-import type { Role } from '../formula/roles';
+import type { Meaning } from '../formula/meanings';
 import { Checker, type CheckContext, type Checked, type Diagnostic } from './check';
 import { dayOf } from '../formula/date';
-import { FIGURE_TYPE_WORDS, ROLE_TYPES, type FigureSheet, type FigureType, type LookupTable, type TableColumnType } from './figure'; // prettier-ignore
+import { FIGURE_TYPE_WORDS, MEANING_TYPES, type FigureSheet, type FigureType, type LookupTable, type TableColumnType } from './figure'; // prettier-ignore
 import { sheetFormulas, type SheetFormula } from './formulas';
 import { FUNCTIONS } from '../formula/functions';
 import { RESERVED } from './names';
@@ -13,7 +13,7 @@ export interface CheckedFigure {
   key: string;
   /** What is wrong with its formula. */
   diagnostics: Diagnostic[];
-  /** What is wrong with the figure besides its formula: its name, its role. */
+  /** What is wrong with the figure besides its formula: its name, its meaning. */
   problems: string[];
   /** Keys of the figures and lists it is computed from directly. */
   uses: string[];
@@ -42,7 +42,7 @@ export function checkSheet(context: CheckContext, checker = new Checker(context)
     figures[key] = {
       key,
       diagnostics: [...result.diagnostics, ...wrongType(each, result), ...circular],
-      problems: [...nameProblems(each, formulas, checker), ...roleProblems(each, formulas)],
+      problems: [...nameProblems(each, formulas, checker), ...meaningProblems(each, formulas)],
       uses: uses.get(key)!,
       usedBy: [...uses].filter(([, used]) => used.includes(key)).map(([user]) => user),
     };
@@ -135,11 +135,11 @@ function nameProblems(
   return name === world.record || world.roots.has(name) ? [`“${name}” is taken already; choose another name.`] : [];
 }
 
-/** Where a role may stand: on the document, on lines, or on the rows of a derived list. */
-type RolePlace = 'document' | 'lines' | 'rows';
+/** Where a meaning may stand: on the document, on lines, or on the rows of a derived list. */
+type MeaningPlace = 'document' | 'lines' | 'rows';
 
-/** Places of the roles that are not, or not only, for a figure of the document. */
-const ROLE_PLACES: Readonly<Partial<Record<Role, readonly RolePlace[]>>> = {
+/** Places of the meanings that are not, or not only, for a figure of the document. */
+const MEANING_PLACES: Readonly<Partial<Record<Meaning, readonly MeaningPlace[]>>> = {
   'line-net': ['lines', 'rows'],
   'tax-base': ['rows'],
   'tax-amount': ['rows'],
@@ -155,30 +155,32 @@ const ROLE_PLACES: Readonly<Partial<Record<Role, readonly RolePlace[]>>> = {
   margin: ['document', 'lines', 'rows'],
 };
 
-const PLACE_WORDS: Readonly<Record<RolePlace, string>> = {
+const PLACE_WORDS: Readonly<Record<MeaningPlace, string>> = {
   document: 'a figure of the document',
   lines: 'a figure of a line',
   rows: 'a column of a list',
 };
 
-const placesOf = (role: Role): readonly RolePlace[] => ROLE_PLACES[role] ?? ['document'];
+const placesOf = (meaning: Meaning): readonly MeaningPlace[] => MEANING_PLACES[meaning] ?? ['document'];
 
-/** Whether a role fits where a figure stands: BT-131 on lines, BT-116 and BT-117 on tax rows, most others once on the document. */
-export function roleFits(role: Role, list: string | undefined): boolean {
-  return placesOf(role).includes(list === undefined ? 'document' : list === LINES ? 'lines' : 'rows');
+/** Whether a meaning fits where a figure stands: BT-131 on lines, BT-116 and BT-117 on tax rows, most others once on the document. */
+export function meaningFits(meaning: Meaning, list: string | undefined): boolean {
+  return placesOf(meaning).includes(list === undefined ? 'document' : list === LINES ? 'lines' : 'rows');
 }
 
-function roleProblems({ figure, list }: SheetFormula, all: readonly SheetFormula[]): string[] {
-  const role = figure?.role;
-  if (!role) return [];
-  if (!roleFits(role, list)) {
-    const places = placesOf(role).map((place) => PLACE_WORDS[place]).join(' or '); // prettier-ignore
-    return [`The role “${role}” does not belong here: it is for ${places}.`];
+function meaningProblems({ figure, list }: SheetFormula, all: readonly SheetFormula[]): string[] {
+  const meaning = figure?.meaning;
+  if (!meaning) return [];
+  if (!meaningFits(meaning, list)) {
+    const places = placesOf(meaning).map((place) => PLACE_WORDS[place]).join(' or '); // prettier-ignore
+    return [`The meaning “${meaning}” does not belong here: it is for ${places}.`];
   }
-  const type = ROLE_TYPES[role] ?? 'amount';
-  if (figure.type !== type) return [`A figure with the role “${role}” is ${FIGURE_TYPE_WORDS[type]}.`];
-  const twins = all.filter((each) => each.figure?.role === role && each.list === list);
-  return twins.length > 1 ? [`The role “${role}” is given to ${twins.length} figures; one figure can have it.`] : [];
+  const type = MEANING_TYPES[meaning] ?? 'amount';
+  if (figure.type !== type) return [`A figure with the meaning “${meaning}” is ${FIGURE_TYPE_WORDS[type]}.`];
+  const twins = all.filter((each) => each.figure?.meaning === meaning && each.list === list);
+  return twins.length > 1
+    ? [`The meaning “${meaning}” is given to ${twins.length} figures; one figure can have it.`]
+    : [];
 }
 
 function sheetProblems(sheet: FigureSheet, checker: Checker): string[] {

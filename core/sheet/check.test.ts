@@ -142,13 +142,13 @@ describe('a sheet', () => {
     expect(figures['tax_rows.tax_amount']!.uses).toEqual(['tax_rows.base', 'tax_rows.tax_rate']);
   });
 
-  it('holds a figure to its declared type, its name and its role', () => {
-    const checked = checkSheet(context(sheet([figure('wording', '"x"'), figure('item', '1', 'number'), { ...figure('twice', 'subtotal'), role: 'gross-total' }]))); // prettier-ignore
+  it('holds a figure to its declared type, its name and its meaning', () => {
+    const checked = checkSheet(context(sheet([figure('wording', '"x"'), figure('item', '1', 'number'), { ...figure('twice', 'subtotal'), meaning: 'gross-total' }]))); // prettier-ignore
     expect(problemsOf(checked, 'wording')).toEqual([
       '“wording” should be an amount of money, but its formula gives a text.',
     ]);
     expect(problemsOf(checked, 'item')).toEqual(['“item” has a meaning of its own in formulas and cannot be a name.']);
-    expect(problemsOf(checked, 'twice')).toEqual(['The role “gross-total” is given to 2 figures; one figure can have it.']); // prettier-ignore
+    expect(problemsOf(checked, 'twice')).toEqual(['The meaning “gross-total” is given to 2 figures; one figure can have it.']); // prettier-ignore
   });
 
   it('lets no figure be called as a word or a function of the formulas is', () => {

@@ -10,7 +10,7 @@ import {
   type FormulaFunction,
   type Parameter,
 } from '../formula/functions/function';
-import { figuresOfList, meaningOf, worldOf, type ItemScope, type World } from './names';
+import { figuresOfList, referentOf, worldOf, type ItemScope, type World } from './names';
 import { nearestName } from '../formula/nearest';
 import { parseFormula } from '../formula/parse';
 import { TABLES } from './tables';
@@ -263,16 +263,16 @@ class Run {
     const { name } = node;
     const { world } = this.checker;
     const scope = item && itemScope(item);
-    const meaning = meaningOf(name, scope, world);
-    switch (meaning.kind) {
+    const referent = referentOf(name, scope, world);
+    switch (referent.kind) {
       case 'field':
         return item!.type(name)!;
       case 'column':
         this.#used(`${item!.list}.${name}`, node);
-        return this.checker.figureType(meaning.figure);
+        return this.checker.figureType(referent.figure);
       case 'figure':
         this.#used(name, node);
-        return this.checker.figureType(meaning.figure);
+        return this.checker.figureType(referent.figure);
       case 'list':
         this.#used(name, node);
         return this.checker.listType(name);
@@ -289,7 +289,7 @@ class Run {
       case 'figures':
         return { is: 'record', shape: FIGURES };
       case 'ambiguous':
-        return this.#wrong(node, `“${name}” could mean ${meaning.spelled.join(' or ')}; write out which.`, meaning.spelled[0]); // prettier-ignore
+        return this.#wrong(node, `“${name}” could mean ${referent.spelled.join(' or ')}; write out which.`, referent.spelled[0]); // prettier-ignore
       case 'nothing':
         return this.#unknownName(node, item);
     }

@@ -1,8 +1,8 @@
-import type { Role } from '../formula/roles';
+import type { Meaning } from '../formula/meanings';
 import type { RoundingMode } from '../money/decimal';
 
-/** The type that a figure with a role has: an amount, where nothing else is said. */
-export const ROLE_TYPES: Readonly<Partial<Record<Role, FigureType>>> = {
+/** The type that a figure with a meaning has: an amount, where nothing else is said. */
+export const MEANING_TYPES: Readonly<Partial<Record<Meaning, FigureType>>> = {
   'tax-category': 'text',
   'tax-rate': 'percent',
   'preceding-invoice': 'text',
@@ -23,7 +23,7 @@ export interface Figure {
   label: string;
   formula: string;
   type: FigureType;
-  role?: Role;
+  meaning?: Meaning;
   /** Never printable: cost, margin. */
   internal?: boolean;
   /** Decimals to round to, where the type does not decide it (an amount rounds to its currency's minor unit). */

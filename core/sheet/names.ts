@@ -25,7 +25,7 @@ export interface ItemScope {
 }
 
 /** What a bare name means. */
-export type Meaning =
+export type Referent =
   | { kind: 'item' }
   | { kind: 'this' }
   | { kind: 'field' }
@@ -37,7 +37,7 @@ export type Meaning =
   | { kind: 'root' }
   | { kind: 'figures' }
   | { kind: 'nothing' }
-  /** Ways to write out each of the meanings. */
+  /** Ways to write out each of the referents. */
   | { kind: 'ambiguous'; spelled: string[] };
 
 /** Names that formulas use for the item in scope and for the figures; nothing else can be called by them. */
@@ -67,34 +67,34 @@ export function figuresOfList(list: string | undefined, world: World): readonly 
 }
 
 /**
- * What a bare name means. A name with two meanings is ambiguous and never a guess, so that a field that is added in
+ * What a bare name means. A name with two referents is ambiguous and never a guess, so that a field that is added in
  * the CRM later cannot change a formula silently.
  */
-export function meaningOf(name: string, item: ItemScope | undefined, world: World): Meaning {
+export function referentOf(name: string, item: ItemScope | undefined, world: World): Referent {
   if (item && name === 'item') return { kind: 'item' };
   if (item && name === 'this') return { kind: 'this' };
-  const meanings: [Meaning, string][] = [];
+  const referents: [Referent, string][] = [];
   // A line's way back to its deal is the deal: `deal` means the same by either way.
   const isWayBack = name === world.record && item?.leadsTo(name) === world.recordType;
-  if (item?.has(name) && !isWayBack) meanings.push([{ kind: 'field' }, `item.${name}`]);
+  if (item?.has(name) && !isWayBack) referents.push([{ kind: 'field' }, `item.${name}`]);
   const column = item && figuresOfList(item.list, world).find((figure) => figure.name === name);
-  if (column) meanings.push([{ kind: 'column', figure: column }, `the column ${name}`]);
+  if (column) referents.push([{ kind: 'column', figure: column }, `the column ${name}`]);
   const figure = world.figures.get(name);
-  if (figure) meanings.push([{ kind: 'figure', figure }, `figures.${name}`]);
+  if (figure) referents.push([{ kind: 'figure', figure }, `figures.${name}`]);
   const list = world.lists.get(name);
-  if (list) meanings.push([{ kind: 'list', list }, `figures.${name}`]);
-  if (name === world.record) meanings.push([{ kind: 'record' }, `the ${name}`]);
-  if (name === LINES && world.hasLines) meanings.push([{ kind: 'lines' }, `${world.record}.${LINES}`]);
-  if (world.roots.has(name)) meanings.push([{ kind: 'root' }, `the ${name}`]);
-  if (name === 'figures' && meanings.length === 0) return { kind: 'figures' };
-  if (meanings.length === 0) return { kind: 'nothing' };
-  if (meanings.length === 1) return meanings[0]![0];
-  return { kind: 'ambiguous', spelled: meanings.map(([, spelled]) => spelled) };
+  if (list) referents.push([{ kind: 'list', list }, `figures.${name}`]);
+  if (name === world.record) referents.push([{ kind: 'record' }, `the ${name}`]);
+  if (name === LINES && world.hasLines) referents.push([{ kind: 'lines' }, `${world.record}.${LINES}`]);
+  if (world.roots.has(name)) referents.push([{ kind: 'root' }, `the ${name}`]);
+  if (name === 'figures' && referents.length === 0) return { kind: 'figures' };
+  if (referents.length === 0) return { kind: 'nothing' };
+  if (referents.length === 1) return referents[0]![0];
+  return { kind: 'ambiguous', spelled: referents.map(([, spelled]) => spelled) };
 }
 
 /** The names in scope for the rows of one list and shape, each looked up once. */
 export class Scope {
-  readonly #meanings = new Map<string, Meaning>();
+  readonly #referents = new Map<string, Referent>();
   readonly #itemBound = new Map<Expression, boolean>();
 
   constructor(
@@ -102,10 +102,10 @@ export class Scope {
     readonly world: World,
   ) {}
 
-  meaning(name: string): Meaning {
-    let meaning = this.#meanings.get(name);
-    if (!meaning) this.#meanings.set(name, (meaning = meaningOf(name, this.item, this.world)));
-    return meaning;
+  referent(name: string): Referent {
+    let referent = this.#referents.get(name);
+    if (!referent) this.#referents.set(name, (referent = referentOf(name, this.item, this.world)));
+    return referent;
   }
 
   /** Whether an expression's value depends on the item in scope. What does not is computed once for all items. */
@@ -124,7 +124,7 @@ export class Scope {
       case 'boolean':
         return false;
       case 'name':
-        return ['item', 'this', 'field', 'column', 'ambiguous'].includes(this.meaning(node.name).kind);
+        return ['item', 'this', 'field', 'column', 'ambiguous'].includes(this.referent(node.name).kind);
       case 'member':
         return this.dependsOnItem(node.object);
       case 'filter':

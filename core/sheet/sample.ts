@@ -148,7 +148,7 @@ export const SAMPLE: SheetInput = {
       number: 'I-2026-0007',
       kind: 'invoice',
       issued: '2026-10-02',
-      roles: { document: { 'gross-total': { value: '375.00', currency: 'EUR' } }, rows: [] },
+      meanings: { document: { 'gross-total': { value: '375.00', currency: 'EUR' } }, rows: [] },
     },
   ],
 };

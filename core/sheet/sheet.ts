@@ -361,12 +361,12 @@ export class Sheet {
   #name(node: Extract<Expression, { kind: 'name' }>, frame: Frame): Value {
     const { row } = frame;
     const { name } = node;
-    const meaning = (row ? this.#scopeOf(row) : this.#outside).meaning(name);
-    switch (meaning.kind) {
+    const referent = (row ? this.#scopeOf(row) : this.#outside).referent(name);
+    switch (referent.kind) {
       case 'field':
         return this.#field(node, row!.field(name), frame);
       case 'column':
-        return this.#throughCell(node, this.itemFigure(row!, meaning.figure), frame);
+        return this.#throughCell(node, this.itemFigure(row!, referent.figure), frame);
       case 'figure':
       case 'list':
         return this.#throughCell(node, this.figure(name), frame);
@@ -387,7 +387,7 @@ export class Sheet {
       case 'nothing':
         return error(`“${name}” is neither a field nor a figure.`);
       case 'ambiguous':
-        return error(`“${name}” could mean ${meaning.spelled.join(' or ')}; write out which.`);
+        return error(`“${name}” could mean ${referent.spelled.join(' or ')}; write out which.`);
     }
   }
 
@@ -454,9 +454,9 @@ export class Sheet {
 
   #columnOf(row: Row, name: string): Figure | undefined {
     if (row.list === undefined) return undefined;
-    const meaning = this.#scopeOf(row).meaning(name);
-    if (meaning.kind === 'column') return meaning.figure;
-    return meaning.kind === 'ambiguous' ? this.itemFigures(row).find((each) => each.name === name) : undefined;
+    const referent = this.#scopeOf(row).referent(name);
+    if (referent.kind === 'column') return referent.figure;
+    return referent.kind === 'ambiguous' ? this.itemFigures(row).find((each) => each.name === name) : undefined;
   }
 
   #held(list: ListValue, name: string): ListValue['holds'] {

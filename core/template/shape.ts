@@ -1,4 +1,4 @@
-import { ROLES } from '../formula/roles';
+import { MEANINGS } from '../formula/meanings';
 import { array, boolean, lazy, mixed, number, object, string, type AnyObjectSchema, type Lazy, type Schema } from 'yup';
 import { FIGURE_TYPES } from '../sheet/figure';
 import { PAGE_SIZES, SYMBOLOGIES, TABLE_STYLES } from './layout';
@@ -105,7 +105,7 @@ const block: Lazy<unknown> = union('block', {
 }); // prettier-ignore
 
 const figure = shape({
-  name: id(), label: name(), formula: formula().required(), type: one(FIGURE_TYPES).required(), role: one(ROLES), internal: boolean(),
+  name: id(), label: name(), formula: formula().required(), type: one(FIGURE_TYPES).required(), meaning: one(MEANINGS), internal: boolean(),
   digits: number().integer().min(0).max(12),
 }); // prettier-ignore
 const sheet = shape({

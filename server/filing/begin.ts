@@ -70,7 +70,7 @@ export async function beginFiling(
 
   const id = uuidv7();
   const plan = template.plans[0]!;
-  const total = composition.roles.document['gross-total'];
+  const total = composition.meanings.document['gross-total'];
   const number = await database.transaction(async (transaction) => {
     const taken = await takeNumber(transaction, plan.series, request.issueDate);
     await transaction.insert(documents).values({

@@ -3,7 +3,7 @@ import type { RegisteredDocument } from '../../core/formula/functions/register';
 import type { Connection } from '../db/database';
 import { documents } from '../db/schema';
 
-/** The documents filed for a record before a moment, with their figures by role, oldest first. */
+/** The documents filed for a record before a moment, with their figures by meaning, oldest first. */
 export async function registeredFor(
   connection: Connection,
   recordId: string,
@@ -11,9 +11,9 @@ export async function registeredFor(
 ): Promise<RegisteredDocument[]> {
   // The rest of a kept composition is large, and every proof comes through here.
   const rows = await connection
-    .select({ id: documents.id, number: documents.number, kind: documents.kind, issued: documents.issueDate, roles: sql<RegisteredDocument['roles'] | null>`${documents.composition} -> 'roles'` })
+    .select({ id: documents.id, number: documents.number, kind: documents.kind, issued: documents.issueDate, meanings: sql<RegisteredDocument['meanings'] | null>`coalesce(${documents.composition} -> 'meanings', ${documents.composition} -> 'roles')` })
     .from(documents)
     .where(and(eq(documents.recordId, recordId), eq(documents.state, 'filed'), lt(documents.filedAt, before)))
     .orderBy(asc(documents.filedAt)); // prettier-ignore
-  return rows.map(({ roles, ...document }) => ({ ...document, roles: roles ?? {} }));
+  return rows.map(({ meanings, ...document }) => ({ ...document, meanings: meanings ?? {} }));
 }

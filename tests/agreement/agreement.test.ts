@@ -62,10 +62,10 @@ const COMPOSED = shipped.templates.filter(({ id }) => id !== 'delivery-note');
 describe.each(COMPOSED.map((template) => [template.id, template] as const))('the template %s, composed', (id, template) => {
   it('prints columns that add up, and keeps the rules of EN 16931', () => {
     for (const [deal, snapshot] of snapshots) {
-      const { findings, roles } = composed(template, snapshot);
+      const { findings, meanings } = composed(template, snapshot);
       const stops = findings.filter(({ id: finding }) => /^(printed|sum|error)/.test(finding));
       expect({ deal, stops: stops.map(({ sentence }) => sentence) }).toEqual({ deal, stops: [] });
-      if (/invoice|credit note|quote|proposal|order/.test(template.kind)) expect({ deal, broken: brokenRules(roles) }).toEqual({ deal, broken: [] });
+      if (/invoice|credit note|quote|proposal|order/.test(template.kind)) expect({ deal, broken: brokenRules(meanings) }).toEqual({ deal, broken: [] });
     }
   });
 }); // prettier-ignore

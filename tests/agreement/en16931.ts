@@ -1,6 +1,6 @@
-import type { RoleAmount, Roles } from '../../core/formula/roles';
+import type { MeaningAmount, Meanings } from '../../core/formula/meanings';
 /**
- * The calculation rules of EN 16931-1 over the roles of a document: BR-CO-10 to 17, and the rules of each tax category for
+ * The calculation rules of EN 16931-1 over the meanings of a document: BR-CO-10 to 17, and the rules of each tax category for
  * its base (-8) and its tax (-9). Written from the standard, in whole numbers of the smallest unit.
  */
 
@@ -9,7 +9,7 @@ const CODES: Readonly<Record<string, string>> = {
 }; // prettier-ignore
 
 /** Amounts in units of 10^-6, which holds every currency's smallest. */
-const units = (amount: RoleAmount | undefined): bigint => fromText(amount?.value ?? '0', 6);
+const units = (amount: MeaningAmount | undefined): bigint => fromText(amount?.value ?? '0', 6);
 
 function fromText(text: string, places: number): bigint {
   const [, sign, whole = '', fraction = ''] = /^(-?)(\d+)(?:\.(\d+))?$/.exec(text)!;
@@ -29,15 +29,15 @@ function rounded(value: bigint, divisor: bigint, currency: string): bigint {
 }
 
 /** The rules that a document breaks, each in a sentence; those whose terms it does not have are passed over. */
-export function brokenRules({ document, rows }: Roles): string[] {
+export function brokenRules({ document, rows }: Meanings): string[] {
   const broken: string[] = [];
   const holds = (rule: string, one: bigint, other: bigint) => {
     if (one !== other) broken.push(`${rule}: ${one} is not ${other}`);
   };
   const lines = rows.filter(({ values }) => values['line-net']);
   const taxes = rows.filter(({ values }) => values['tax-base']);
-  const sum = (all: Roles['rows'], role: 'line-net' | 'tax-amount' | 'allowances' | 'charges') =>
-    all.reduce((total, { values }) => total + units(values[role]), 0n);
+  const sum = (all: Meanings['rows'], meaning: 'line-net' | 'tax-amount' | 'allowances' | 'charges') =>
+    all.reduce((total, { values }) => total + units(values[meaning]), 0n);
   const { 'sum-of-lines': lineSum, allowances, charges, 'gross-total': gross, payable } = document;
   if (lineSum && lines.length > 0) holds('BR-CO-10', units(lineSum), sum(lines, 'line-net'));
   if (allowances) holds('BR-CO-11', units(allowances), sum(rows, 'allowances'));

@@ -2,7 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import type { FigureSheet } from '../../core/sheet/figure';
 import type { RegisteredDocument } from '../../core/formula/functions/register';
-import { rolesOf } from '../../core/sheet/role-values';
+import { meaningsOf } from '../../core/sheet/figure-meanings';
 import { Sheet } from '../../core/sheet/sheet';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { documentRoots } from '../../core/template/roots';
@@ -66,5 +66,5 @@ export function filedBefore(snapshot: RecordSnapshot, sheet: string): Registered
 }
 
 function filed(id: string, sheet: Sheet): RegisteredDocument {
-  return { id, number: id, kind: 'invoice', issued: '2026-10-01', roles: rolesOf(sheet) };
+  return { id, number: id, kind: 'invoice', issued: '2026-10-01', meanings: meaningsOf(sheet) };
 }

@@ -20,8 +20,8 @@ function filedBefore(template: string, deal: string): RegisteredDocument[] {
 }
 
 function filed(template: string, deal: string, registered: RegisteredDocument[]): RegisteredDocument {
-  const { roles } = composed(template, deal, { registered }).composition;
-  return { id: template, number: `N-${registered.length + 1}`, kind: 'invoice', issued: '2026-10-01', roles };
+  const { meanings } = composed(template, deal, { registered }).composition;
+  return { id: template, number: `N-${registered.length + 1}`, kind: 'invoice', issued: '2026-10-01', meanings };
 }
 
 function composed(id: string, deal: string, more: Partial<ComposeContext>) {
@@ -39,11 +39,13 @@ export function compositionText(template: string, edition: string, deal: string)
   return JSON.stringify(sorted({ ...rest, assets: Object.keys(assets).sort(), workings: explainAll() }), null, 1);
 }
 
+const FORMER: Record<string, string> = { source: 'block', meanings: 'roles' };
+
 /** Keys in one order, so that the order in which they are written makes no difference. */
 function sorted(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(sorted);
   if (typeof value !== 'object' || value === null) return value;
-  const entries = Object.entries(value).map(([key, each]): [string, unknown] => [key === 'source' ? 'block' : key, sorted(each)]); // prettier-ignore
+  const entries = Object.entries(value).map(([key, each]): [string, unknown] => [FORMER[key] ?? key, sorted(each)]); // prettier-ignore
   return Object.fromEntries(entries.sort(([one], [other]) => (one < other ? -1 : 1)));
 }
 

@@ -1,4 +1,4 @@
-import { keptRoles } from '../../core/formula/roles';
+import { keptMeanings } from '../../core/formula/meanings';
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -138,7 +138,7 @@ describe('a document', () => {
     const nothing = await proofDocument(services(), deal, 'credit-note');
     expect(nothing.findings.map(({ title }) => title)).toContain('Nothing to credit');
     const [first] = await registeredFor(database(), deal, new Date());
-    expect(keptRoles(first!.roles).rows).toContainEqual({ list: 'tax_rows', values: expect.objectContaining({ 'tax-category': 'standard', 'tax-rate': '0.2', 'tax-base': { value: '400.5', currency: 'GBP' } }) }); // prettier-ignore
+    expect(keptMeanings(first!.meanings).rows).toContainEqual({ list: 'tax_rows', values: expect.objectContaining({ 'tax-category': 'standard', 'tax-rate': '0.2', 'tax-base': { value: '400.5', currency: 'GBP' } }) }); // prettier-ignore
   }, 60_000);
 
   it('of the other brand has its house style', async () => {

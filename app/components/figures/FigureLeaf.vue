@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { type Role, ROLES } from '#core/formula/roles';
+import { type Meaning, MEANINGS } from '#core/formula/meanings';
 import type { Figure, FigureType } from '#core/sheet/figure';
-import { roleFits } from '#core/sheet/check-sheet';
+import { meaningFits } from '#core/sheet/check-sheet';
 import { FIGURE_TYPES } from '#core/sheet/figure';
 import type { SheetFormula } from '#core/sheet/formulas';
 import type { FigureView } from '#core/sheet/view';
 
-/** What is declared about the opened figure: name, label, type, rounding, role, and where it is used. */
+/** What is declared about the opened figure: name, label, type, rounding, meaning, and where it is used. */
 const { entry, view, labelOf } = defineProps<{
   entry: SheetFormula;
   view: FigureView | undefined;
@@ -22,12 +22,12 @@ const emit = defineEmits<{
 }>();
 
 const named = computed(() => (entry.figure ?? entry.derived)!);
-const roles = computed(() => ROLES.filter((role) => roleFits(role, entry.list)));
+const meanings = computed(() => MEANINGS.filter((meaning) => meaningFits(meaning, entry.list)));
 const TYPES: Record<FigureType, string> = {
   amount: 'Amount (rounded)', price: 'Price (all decimals)', number: 'Number', percent: 'Percentage',
   text: 'Text', date: 'Date', boolean: 'Yes or no',
 }; // prettier-ignore
-const TERMS: Partial<Record<Role, string>> = {
+const TERMS: Partial<Record<Meaning, string>> = {
   'line-net': 'BT-131', 'sum-of-lines': 'BT-106', allowances: 'BT-107', charges: 'BT-108', 'net-total': 'BT-109', 'tax-total': 'BT-110',
   'gross-total': 'BT-112', prepaid: 'BT-113', rounding: 'BT-114', payable: 'BT-115', 'tax-base': 'BT-116', 'tax-amount': 'BT-117',
 }; // prettier-ignore
@@ -79,14 +79,14 @@ function setDigits(event: Event): void {
         />
       </label>
       <label>
-        <span>Role</span>
+        <span>Meaning</span>
         <select
-          :value="entry.figure.role ?? ''"
-          @change="emit('edit', { role: (typed($event) || undefined) as Role | undefined }, 'Role changed')"
+          :value="entry.figure.meaning ?? ''"
+          @change="emit('edit', { meaning: (typed($event) || undefined) as Meaning | undefined }, 'Meaning changed')"
         >
           <option value="">none</option>
-          <option v-for="role in roles" :key="role" :value="role">
-            {{ role.replaceAll('-', ' ') }}{{ TERMS[role] ? ` (${TERMS[role]})` : '' }}
+          <option v-for="meaning in meanings" :key="meaning" :value="meaning">
+            {{ meaning.replaceAll('-', ' ') }}{{ TERMS[meaning] ? ` (${TERMS[meaning]})` : '' }}
           </option>
         </select>
       </label>

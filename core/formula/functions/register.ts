@@ -1,4 +1,4 @@
-import { type Role, keptRoles, type RoleAmount, type Roles, type RoleValues } from '../roles';
+import { type Meaning, keptMeanings, type MeaningAmount, type Meanings, type MeaningValues } from '../meanings';
 import { minorUnit } from '../../money/currency';
 import { Decimal } from '../../money/decimal';
 import { dayOf } from '../date';
@@ -7,7 +7,7 @@ import { DATE, listOf, MONEY, PERCENT, shapeOf, TEXT } from '../type';
 import { error, money, percent, text, type Value } from '../value';
 import { eager } from './function';
 
-/** An earlier filed document of the same record, with the values of its figures that have a role. */
+/** An earlier filed document of the same record, with the values of its figures that have a meaning. */
 export interface RegisteredDocument {
   id: string;
   number: string;
@@ -16,7 +16,7 @@ export interface RegisteredDocument {
   /** ISO 8601 day of issue. */
   issued: string;
   /** As its composition kept them. */
-  roles: Roles | RoleValues;
+  meanings: Meanings | MeaningValues;
 }
 
 /** What an invoice asks for a tax category at a rate, less what credit notes have taken off it. */
@@ -30,9 +30,9 @@ interface BilledSum {
   tax: Decimal;
 }
 
-/** The roles that earlier documents can be asked for, by the name they have in formulas. */
-const REGISTERED_ROLES = ['sum-of-lines', 'allowances', 'charges', 'net-total', 'tax-total', 'gross-total', 'prepaid', 'rounding', 'payable'] as const satisfies readonly Role[]; // prettier-ignore
-const roleName = (role: Role) => role.replaceAll('-', '_');
+/** The meanings that earlier documents can be asked for, by the name they have in formulas. */
+const REGISTERED_MEANINGS = ['sum-of-lines', 'allowances', 'charges', 'net-total', 'tax-total', 'gross-total', 'prepaid', 'rounding', 'payable'] as const satisfies readonly Meaning[]; // prettier-ignore
+const meaningName = (meaning: Meaning) => meaning.replaceAll('-', '_');
 const isKind = ({ kind }: RegisteredDocument, wanted: string) => kind.toLowerCase() === wanted;
 
 export const REGISTERED = eager(
@@ -40,13 +40,13 @@ export const REGISTERED = eager(
     name: 'REGISTERED',
     family: 'The trade',
     parameters: [{ name: 'kind', takes: 'text', optional: true }],
-    help: `The documents filed for this record before, oldest first, of one kind or all: each with its \`kind\`, \`number\`, \`date\`, its figures by role (${REGISTERED_ROLES.map(roleName).join(', ')}), the invoices that it \`refers_to\`, and of an invoice what credit notes have \`credited\` and what is still \`open\` of what it asked.`,
+    help: `The documents filed for this record before, oldest first, of one kind or all: each with its \`kind\`, \`number\`, \`date\`, its figures by meaning (${REGISTERED_MEANINGS.map(meaningName).join(', ')}), the invoices that it \`refers_to\`, and of an invoice what credit notes have \`credited\` and what is still \`open\` of what it asked.`,
     example: 'SUM(REGISTERED("invoice").gross_total)',
     result: listOf({
       is: 'record',
       shape: shapeOf('document', {
         kind: TEXT, number: TEXT, date: DATE, refers_to: listOf(TEXT), credited: MONEY, open: MONEY,
-        ...Object.fromEntries(REGISTERED_ROLES.map((role) => [roleName(role), MONEY])),
+        ...Object.fromEntries(REGISTERED_MEANINGS.map((meaning) => [meaningName(meaning), MONEY])),
       }), // prettier-ignore
     }),
   },
@@ -56,7 +56,7 @@ export const REGISTERED = eager(
     const sums = billedSums(registered);
     const documents = registered.filter((each) => wanted === undefined || isKind(each, wanted));
     const items = documents.map((document): Value => ({ type: 'record', row: registeredRow(document, sums) }));
-    return { type: 'list', items, holdsMoney: [...REGISTERED_ROLES.map(roleName), 'credited', 'open'] };
+    return { type: 'list', items, holdsMoney: [...REGISTERED_MEANINGS.map(meaningName), 'credited', 'open'] };
   },
 );
 
@@ -91,7 +91,9 @@ class RegisteredRow extends ValuesRow {
 
 function registeredRow(document: RegisteredDocument, sums: readonly BilledSum[]): RegisteredRow {
   const place = `The ${document.kind} ${document.number}`;
-  const refersTo = new Set(keptRoles(document.roles).rows.flatMap(({ values }) => values['preceding-invoice'] ?? []));
+  const refersTo = new Set(
+    keptMeanings(document.meanings).rows.flatMap(({ values }) => values['preceding-invoice'] ?? []),
+  );
   const values: Record<string, Value> = {
     kind: text(document.kind),
     number: text(document.number),
@@ -99,11 +101,11 @@ function registeredRow(document: RegisteredDocument, sums: readonly BilledSum[])
     refers_to: { type: 'list', items: [...refersTo].map(text) },
     ...openOf(document, sums, place),
   };
-  for (const role of REGISTERED_ROLES) {
-    const known = keptRoles(document.roles).document[role];
-    values[roleName(role)] = known
+  for (const meaning of REGISTERED_MEANINGS) {
+    const known = keptMeanings(document.meanings).document[meaning];
+    values[meaningName(meaning)] = known
       ? money(Decimal.of(known.value), known.currency, 'amount')
-      : { type: 'blank', cause: `no ${role.replaceAll('-', ' ')}`, place };
+      : { type: 'blank', cause: `no ${meaning.replaceAll('-', ' ')}`, place };
   }
   return new RegisteredRow(`registered{${document.id}}`, document.id, document.number, values, undefined, place);
 }
@@ -154,13 +156,13 @@ function billedSums(registered: readonly RegisteredDocument[]): BilledSum[] {
 /** What an invoice asks: its tax rows, less what it deducts of earlier invoices. */
 function askedSums(document: RegisteredDocument): BilledSum[] {
   const sums = new Map<string, BilledSum>();
-  const add = (category: string, rate: string, base: RoleAmount, tax: RoleAmount, sign: 1 | -1) => {
+  const add = (category: string, rate: string, base: MeaningAmount, tax: MeaningAmount, sign: 1 | -1) => {
     const key = JSON.stringify([category, rate]);
     const known = sums.get(key) ?? { document, category, rate, currency: base.currency, base: Decimal.ZERO, tax: Decimal.ZERO }; // prettier-ignore
-    const signed = ({ value }: RoleAmount) => (sign === 1 ? Decimal.of(value) : Decimal.of(value).neg());
+    const signed = ({ value }: MeaningAmount) => (sign === 1 ? Decimal.of(value) : Decimal.of(value).neg());
     sums.set(key, { ...known, base: known.base.plus(signed(base)), tax: known.tax.plus(signed(tax)) });
   };
-  const { document: own, rows } = keptRoles(document.roles);
+  const { document: own, rows } = keptMeanings(document.meanings);
   for (const { values } of rows) {
     const { 'tax-category': category = '', 'tax-rate': rate = '0', 'tax-base': base, 'tax-amount': tax } = values;
     const { 'prepaid-base': lessBase, 'prepaid-tax': lessTax } = values;
@@ -175,7 +177,7 @@ function askedSums(document: RegisteredDocument): BilledSum[] {
 
 /** An invoice whose tax rows do not tell what it asks: all of it in one, its tax in proportion to what was deducted. */
 function askedInOne(document: RegisteredDocument): BilledSum[] {
-  const { 'gross-total': gross, 'tax-total': tax, payable: asked = gross } = keptRoles(document.roles).document;
+  const { 'gross-total': gross, 'tax-total': tax, payable: asked = gross } = keptMeanings(document.meanings).document;
   if (!asked) return [];
   const total = Decimal.of(asked.value);
   const share = !gross || Decimal.of(gross.value).isZero() ? Decimal.ONE : total.div(Decimal.of(gross.value));
@@ -187,7 +189,7 @@ function askedInOne(document: RegisteredDocument): BilledSum[] {
 
 /** Takes a credit note off the invoices that it refers to (BT-25); one that refers to none credits all that came before. */
 function credit(note: RegisteredDocument, sums: BilledSum[]): void {
-  const credited = keptRoles(note.roles).rows.filter(({ values }) => values['preceding-invoice']);
+  const credited = keptMeanings(note.meanings).rows.filter(({ values }) => values['preceding-invoice']);
   if (credited.length === 0) {
     for (const sum of sums) [sum.base, sum.tax] = [Decimal.ZERO, Decimal.ZERO];
   }

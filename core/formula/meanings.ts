@@ -2,7 +2,7 @@
  * A figure's standard meaning: a term of EN 16931, once, so that page, register, CRM and e-invoice cannot disagree.
  * The business term stands behind each.
  */
-export const ROLES = [
+export const MEANINGS = [
   'list-total', // quantities at BT-148, before any discount
   'line-discounts', // what discounts take off the lines: BT-106 less the list total
   'line-net', // BT-131
@@ -26,26 +26,28 @@ export const ROLES = [
   'cost',
   'margin',
 ] as const;
-export type Role = (typeof ROLES)[number];
+export type Meaning = (typeof MEANINGS)[number];
 
 /** An amount as decimal text, with its currency. */
-export interface RoleAmount {
+export interface MeaningAmount {
   value: string;
   currency: string;
 }
 
-type PlainRole = 'tax-category' | 'tax-rate' | 'preceding-invoice';
+type PlainMeaning = 'tax-category' | 'tax-rate' | 'preceding-invoice';
 
-/** Values of figures by their roles: amounts, texts as they are, and a rate as a fraction in decimal text. */
-export type RoleValues = Readonly<Partial<Record<Exclude<Role, PlainRole>, RoleAmount> & Record<PlainRole, string>>>;
+/** Values of figures by their meanings: amounts, texts as they are, and a rate as a fraction in decimal text. */
+export type MeaningValues = Readonly<
+  Partial<Record<Exclude<Meaning, PlainMeaning>, MeaningAmount> & Record<PlainMeaning, string>>
+>;
 
 /** What a document says in the terms of EN 16931: by its own figures, and by its rows (lines, tax categories, references). */
-export interface Roles {
-  document: RoleValues;
-  rows: readonly { list: string; values: RoleValues }[];
+export interface Meanings {
+  document: MeaningValues;
+  rows: readonly { list: string; values: MeaningValues }[];
 }
 
-/** The roles that a document was kept with; documents of before their rows were kept have their own figures' alone. */
-export function keptRoles(kept: Roles | RoleValues): Roles {
+/** The meanings that a document was kept with; documents of before their rows were kept have their own figures' alone. */
+export function keptMeanings(kept: Meanings | MeaningValues): Meanings {
   return 'rows' in kept ? kept : { document: kept, rows: [] };
 }
