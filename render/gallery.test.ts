@@ -1,3 +1,4 @@
+import type { ComposedBlock } from '../core/template/blocks';
 import type { MeaningAmount } from '../core/formula/meanings';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
@@ -6,7 +7,7 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { compose } from '../core/production/compose';
 import type { Composition } from '../core/production/composition';
-import type { ComposedBlock, Run } from '../core/production/document';
+import type { Run } from '../core/template/composed';
 import type { RegisteredDocument } from '../core/formula/functions/register';
 import { mayFile } from '../core/production/findings/finding';
 import type { Edition, Template } from '../core/template/template';

@@ -1,6 +1,7 @@
+import type { TemplateFile } from '../core/template/template-file';
 import { createHash } from 'node:crypto';
 import { inArray } from 'drizzle-orm';
-import type { Assets } from '../core/production/document';
+import type { Assets } from '../core/template/composed';
 import {
   isRecord,
   isRecordList,
@@ -8,7 +9,7 @@ import {
   type PictureField,
   type RecordSnapshot,
 } from '../core/record/snapshot';
-import type { Template, TemplateFile } from '../core/template/template';
+import type { Template } from '../core/template/template';
 import type { Connection } from './db/database';
 import { assets } from './db/schema';
 import type { Press } from './press/press';

@@ -1,5 +1,7 @@
 import { defineEventHandler, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3';
 import { ValidationError } from 'yup';
+import { shaped } from '../core/shape/faults';
+import type { ShapeOf } from '../core/shape/shape';
 import { CrmError, type CrmFailure } from './crm/client';
 
 /** Something a person asked for that cannot be done, as RFC 9457 problem details: what happened and what to do. */
@@ -34,6 +36,14 @@ export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promi
       };
     }
   });
+}
+
+/** What a request brings, in its shape. @throws Problem with every fault and its place. */
+export function accepted<T>(shape: ShapeOf<T>, data: unknown): T {
+  const read = shaped(shape, data, 'the request');
+  if ('value' in read) return read.value;
+  const faults = read.faults.slice(0, 100);
+  throw new Problem(422, 'The request is not right', faults[0]!.sentence, { reason: 'request', faults });
 }
 
 function asProblem(thrown: unknown): Problem {

@@ -72,7 +72,7 @@ function sectionNotes(blocks: Blocks): Record<string, string> {
   const notes: Record<string, string> = {};
   const visit = (each: Blocks) => {
     for (const block of each) {
-      if (block.kind === 'section') notes[block.source] = block.note;
+      if (block.kind === 'section') notes[block.block] = block.note;
       if (block.kind === 'section' || block.kind === 'keep') visit(block.blocks);
       if (block.kind === 'columns') block.columns.forEach(visit);
     }

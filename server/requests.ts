@@ -1,6 +1,6 @@
-import { MEANINGS } from '../core/formula/meanings';
-import { array, boolean, number, object, string, type InferType } from 'yup';
-import { FIGURE_TYPES } from '../core/sheet/figure';
+import { boolean, number, object, string, type InferType } from 'yup';
+import { formulaName, listOf, shape } from '../core/shape/shape';
+import { figureSheet } from '../core/sheet/figure';
 import { DOCUMENT_STATES } from './db/schema';
 
 /** A UUID of any version (RFC 9562); Yup's own knows none later than 5. */
@@ -66,45 +66,11 @@ export type FieldChange = InferType<typeof changeBody>;
 export const findQuery = object({ q: string().max(200).default('') });
 export const documentId = object({ id: uuid().required() });
 
-/** A name in formulas: what can be written without backquotes. */
-const name = () => string().matches(/^[A-Za-z_][A-Za-z_0-9]{0,79}$/, 'A name has letters, digits and _, and a letter first.'); // prettier-ignore
-const formula = () => string().max(20_000).defined();
-const figure = object({
-  name: name().required(),
-  label: string().trim().required('Every figure needs a label.').max(120),
-  formula: formula(),
-  type: string().oneOf(FIGURE_TYPES).required(),
-  meaning: string().oneOf(MEANINGS).optional(),
-  internal: boolean().optional(),
-  digits: number().integer().min(-6).max(12).optional(),
-}).noUnknown();
-const table = object({
-  name: name().required(),
-  label: string().required().max(120),
-  columns: array(
-    object({
-      name: name().required(),
-      label: string().required().max(120),
-      type: string().oneOf(['number', 'percent', 'money', 'text', 'date'] as const).required(),
-      currency: string().matches(/^[A-Z]{3}$/).optional(),
-    }).noUnknown(),
-  ).required().max(40),
-  rows: array(array(string().defined().max(2_000)).required().max(40)).required().max(10_000),
-}).noUnknown(); // prettier-ignore
-
 /** A figure sheet with the renames that led to it, so that the page's formulas can follow. */
-export const sheetBody = object({
+export const sheetBody = shape({
+  /** The version that was changed. */
   base: uuid().required(),
-  renames: array(object({ key: string().required().max(200), name: name().required() }).noUnknown()).required().max(500),
-  sheet: object({
-    currency: formula(),
-    rounding: string().oneOf(['half-away', 'half-even'] as const).required(),
-    perLine: array(figure).required().max(200),
-    lists: array(
-      object({ name: name().required(), label: string().required().max(120), formula: formula(), columns: array(figure).required().max(200) }).noUnknown(),
-    ).required().max(50),
-    document: array(figure).required().max(500),
-    sums: array(object({ column: formula(), figure: string().required() }).noUnknown()).required().max(100),
-    tables: array(table).optional().max(50),
-  }).noUnknown().required(),
-}); // prettier-ignore
+  renames: listOf(shape({ key: string().required().max(200), name: formulaName() }).required(), 500).required(),
+  sheet: figureSheet,
+}).required();
+export type SheetChange = InferType<typeof sheetBody>;

@@ -1,6 +1,6 @@
 import { Decimal } from '../core/money/decimal';
 import { createHash } from 'node:crypto';
-import type { Asset, Assets } from '../core/production/document';
+import type { Asset, Assets } from '../core/template/composed';
 import type { Template } from '../core/template/template';
 import { demoRecords } from '../demo/crm/index';
 import type { CrmRecords } from '../demo/crm/records';

@@ -40,7 +40,7 @@ write(execFileSync('node', ['.build/bench-figures.mjs'], { encoding: 'utf8' }));
 function proofed({ document, assets }: Composition): void {
   const last = document.body.at(-1);
   if (last?.kind === 'keep' && last.blocks[0]?.kind === 'heading') last.blocks[0].runs = [{ kind: 'text', text: `Terms ${unique++}` }];
-  else document.body.push({ kind: 'paragraph', source: 'edit', align: 'start', runs: [{ kind: 'text', text: `Edit ${unique++}` }] });
+  else document.body.push({ kind: 'paragraph', block: 'edit', align: 'start', runs: [{ kind: 'text', text: `Edit ${unique++}` }] });
   typesetter.proof(document, assets);
 } // prettier-ignore
 

@@ -1,3 +1,4 @@
+import type { HouseStyle } from '#core/template/house-style';
 import { expose } from 'comlink';
 import { Checker, type CheckContext } from '#core/sheet/check';
 import { completionsAt, type Completions } from '#core/sheet/complete';
@@ -11,7 +12,7 @@ import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, placesOfUse } from '#core/template/check';
 import { pathsAround, usedPaths } from '#core/template/paths';
 import { documentRoots } from '#core/template/roots';
-import type { HouseStyle, Pins, Template } from '#core/template/template';
+import type { Pins, Template } from '#core/template/template';
 
 /** What a figure sheet is worked on with. */
 export interface Workplace {

@@ -1,7 +1,7 @@
-import { PDFDocument } from '@cantoo/pdf-lib';
+import { decodePDFRawStream, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
 import { strFromU8 } from 'fflate';
 import { imageSize } from 'image-size';
-import type { TemplateFile } from '../template/template';
+import type { TemplateFile } from '../template/template-file';
 import { RefusedFile } from './refused-file';
 import { lookOverSvg } from './svg';
 
@@ -57,9 +57,10 @@ function pixels(bytes: Uint8Array, kind: string): { width: number; height: numbe
 }
 
 async function lookOverPdf(bytes: Uint8Array): Promise<LookedOver> {
+  let document: PDFDocument;
   let pages: number;
   try {
-    const document = await PDFDocument.load(bytes, { updateMetadata: false });
+    document = await PDFDocument.load(bytes, { updateMetadata: false });
     pages = document.getPageCount();
   } catch (problem) {
     const locked = problem instanceof Error && /encrypt/i.test(problem.message);
@@ -67,7 +68,14 @@ async function lookOverPdf(bytes: Uint8Array): Promise<LookedOver> {
   }
   if (pages < 1) throw new RefusedFile('The PDF has no pages.');
   if (pages > MOST_PAGES) throw new RefusedFile(`The PDF has ${pages} pages; ${MOST_PAGES} at most can be joined.`);
-  return { mediaType: 'application/pdf', pages };
+  return { mediaType: 'application/pdf', pages, ...(isArchival(document) && { standard: 'pdf/a-2b' as const }) };
+}
+
+/** Whether a PDF says of itself that it may stand in a PDF/A-2 archive: that it is PDF/A-1 or 2 (ISO 19005-2, 6.6.4). */
+function isArchival(document: PDFDocument): boolean {
+  const metadata = document.catalog.lookup(PDFName.of('Metadata'));
+  if (!(metadata instanceof PDFRawStream)) return false;
+  return /pdfaid:part\s*(>|=\s*["'])\s*[12]\b/.test(strFromU8(decodePDFRawStream(metadata).decode()));
 }
 
 function startsWith(bytes: Uint8Array, ...wanted: number[]): boolean {

@@ -160,7 +160,8 @@ export function canonical(value: Value): string {
 }
 
 /** How a printed value may look. `plain` drops the currency code, where a heading already names it. */
-export type ValueFormat = 'full' | 'plain' | 'long-date' | 'short-date';
+export const VALUE_FORMATS = ['full', 'plain', 'long-date', 'short-date'] as const;
+export type ValueFormat = (typeof VALUE_FORMATS)[number];
 
 /** A value in the words and digits of a locale. Blanks are empty; errors print their sentence. */
 export function formatValue(value: Value, locale: string, format: ValueFormat = 'full'): string {

@@ -1,7 +1,8 @@
 import { magnitude } from './integers';
 
 /** How a half is rounded: away from zero (the trade's default) or to the even neighbour. */
-export type RoundingMode = 'half-away' | 'half-even';
+export const ROUNDING_MODES = ['half-away', 'half-even'] as const;
+export type RoundingMode = (typeof ROUNDING_MODES)[number];
 /** Rounding of functions that say their direction: away from zero, towards it, and towards either infinity. */
 export type Rounding = RoundingMode | 'up' | 'down' | 'ceiling' | 'floor';
 

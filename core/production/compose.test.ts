@@ -1,3 +1,4 @@
+import type { Block, ComposedBlock } from '../template/blocks';
 import { describe, expect, it } from 'vitest';
 import { shipped } from '../../demo/shipped';
 import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
@@ -6,10 +7,9 @@ import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot'
 import { expectedTotals } from '../../tests/expected-totals';
 import { mayFile } from './findings/finding';
 import type { RecordSnapshot } from '../record/snapshot';
-import type { Block } from '../template/layout';
 import type { Template } from '../template/template';
 import { compose, type ComposeContext } from './compose';
-import type { ComposedBlock, Run } from './document';
+import type { Run } from '../template/composed';
 
 const template = glasshouseQuote as unknown as Template;
 const context: ComposeContext = {
@@ -32,7 +32,7 @@ function* blocks(list: readonly ComposedBlock[]): Generator<ComposedBlock> {
 const plain = (runs: readonly Run[]) => runs.map((run) => (run.kind === 'text' ? run.text : ' ')).join('');
 const find = <K extends ComposedBlock['kind']>(list: ComposedBlock[], kind: K, source: string) =>
   [...blocks(list)].find(
-    (block): block is Extract<ComposedBlock, { kind: K }> => block.kind === kind && block.source === source,
+    (block): block is Extract<ComposedBlock, { kind: K }> => block.kind === kind && block.block === source,
   );
 /** A printed sum in the smallest unit. */
 const units = (printed: string) => BigInt(printed.replace('−', '-').replace(/[,.]/g, ''));
@@ -203,7 +203,7 @@ describe('blocks', () => {
   const sections = { name: 'sections', label: 'Sections', formula: 'GROUP(lines[not optional], section)', columns: [] };
 
   it('repeat for each item, with its names in scope, nested conditions too', () => {
-    const small: Block = { type: 'whenSection', attrs: { id: 'small', when: 'COUNT(item.lines) = 1', note: 'it has one line' }, content: [words('one', '"one line"')] };
+    const small: Block = { type: 'whenSection', attrs: { id: 'small', when: 'COUNT(item.lines) = 1', note: 'it has one line' }, content: [{ type: 'then', attrs: { id: 'small.then' }, content: [words('one', '"one line"')] }] };
     const each: Block = { type: 'forEach', attrs: { id: 'each', list: 'sections', note: 'section' }, content: [words('name', 'section'), small] };
     const { document, findings } = body([each], 'D-1213', { lists: [...shipped.sheet.lists, sections] });
     expect(findings.filter(({ severity }) => severity === 'stops')).toEqual([]);

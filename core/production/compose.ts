@@ -14,18 +14,17 @@ import { own } from '../record/own';
 import type { RecordSchema } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
 import { usedDigest } from '../record/used';
+import { PrintedSum } from '../sheet/printed-sum';
 import { assemble, type Assembled } from '../template/assemble';
+import { plainly, type Assets, type ComposedDocument } from '../template/composed';
 import { splitPlaceholders } from '../template/placeholders';
 import { documentRoots } from '../template/roots';
 import type { Pins, Plan, Template } from '../template/template';
 import { phrase } from '../words/phrases';
-import { BlockComposer } from './blocks';
 import { priceBridge } from './bridge';
 import type { Composition, OutputSettings } from './composition';
-import { Compositor, plainly } from './compositor';
-import type { Assets, ComposedDocument } from './document';
+import { Compositor } from './compositor';
 import { safeFileName } from './file-name';
-import { PrintedSum } from './printed-sum';
 
 /** What a document depends on besides its template and its record. */
 export interface ComposeContext {
@@ -139,17 +138,17 @@ class DocumentComposer {
     const title = plainly(titleRuns);
     const fileName = safeFileName(by.placedText('file name', this.#plan.fileName, 'plan'), 'pdf');
     const { logo, table } = assembled.houseStyle;
-    const blocks = new BlockComposer(by, {
+    by.around = {
       title: titleRuns,
       logo: { picture: by.drawn(logo.svg), alt: logo.alt },
       table,
       files: template.files ?? {},
-    });
+    };
     const { layout } = template;
-    const header = blocks.blocks(layout.header);
-    const followingHeader = blocks.blocks(layout.followingHeader ?? []);
-    const body = blocks.blocks(layout.body);
-    const footer = blocks.blocks(layout.footer);
+    const header = by.blocks(layout.header);
+    const followingHeader = by.blocks(layout.followingHeader);
+    const body = by.blocks(layout.body);
+    const footer = by.blocks(layout.footer);
     const annexes = this.#annexes();
     const output = this.#output();
     this.#proveSums();
@@ -292,13 +291,7 @@ class DocumentComposer {
       const sum = new PrintedSum();
       for (const item of value.items) sum.add(item);
       const label = total.figure!.label;
-      this.by.prove(sum, {
-        id: `sum ${figure}`,
-        column,
-        label,
-        total: total.value,
-        workings: this.by.explained(total),
-      });
+      this.by.prove(sum, { column, label, value: total.value, workings: this.by.explained(total) });
     }
   }
 

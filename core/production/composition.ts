@@ -1,9 +1,10 @@
+import type { PdfStandard } from '../template/template-file';
 import type { Meanings } from '../formula/meanings';
 import type { BridgeStep } from './bridge';
 import type { Finding } from './findings/finding';
 import type { UsedValues } from '../record/used';
-import type { PdfStandard, Protection } from '../template/template';
-import type { Assets, ComposedDocument } from './document';
+import type { Protection } from '../template/template';
+import type { Assets, ComposedDocument } from '../template/composed';
 
 /** A value on the page: which block and which workings stand behind it. */
 export interface PrintedValue {

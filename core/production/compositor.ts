@@ -7,50 +7,24 @@ import { parseFormula } from '../formula/parse';
 import { printFormula } from '../formula/print';
 import { type Row, itemsOf } from '../formula/row';
 import type { Sheet } from '../sheet/sheet';
-import { error, formatValue, rowsIn, sentence, type Value, type ValueFormat } from '../formula/value';
+import { error, formatValue, rowsIn, sentence, type Value } from '../formula/value';
 import { workingsOf, type Workings } from '../sheet/workings';
-import type { Finding } from './findings/finding';
+import type { PrintedSum } from '../sheet/printed-sum';
+import { composeBlock, type Block, type ComposedBlock } from '../template/blocks';
+import { brokenLines, plainly, type Asset, type Assets, type PlacedPicture, type Run } from '../template/composed';
+import type { ColumnTotal, Composer, PictureBox, PrintedRuns, ValueRequest } from '../template/composer';
+import { composeInline, type Inline } from '../template/inlines';
 import { splitPlaceholders } from '../template/placeholders';
 import type { PrintedValue } from './composition';
-import type { Asset, Assets, PlacedPicture, Run } from './document';
-import type { PrintedSum } from './printed-sum';
-
-/** A value that is to be printed. */
-export interface ValueRequest {
-  id: string;
-  formula: string;
-  /** Id of the block it stands in. */
-  block: string;
-  row?: Row;
-  format?: ValueFormat;
-  mayBeBlank?: boolean;
-}
-
-/** What a column is held to. */
-export interface Proof {
-  /** Of the finding, where it does not add up. */
-  id: string;
-  column: string;
-  /** What people call the total. */
-  label: string;
-  total: Value;
-  /** Id of the total's workings. */
-  workings: string;
-  block?: string;
-}
-
-/** How large a picture may be, in points. */
-export interface PictureBox {
-  width: number;
-  height?: number;
-  alt: string;
-}
+import type { Finding } from './findings/finding';
 
 /**
  * The state of one composition: evaluates what is to be printed, and notes what was printed where, what was read for
  * it and what is wrong with it. The composing of blocks stands in functions of their own that ask it.
  */
-export class Compositor {
+export class Compositor implements Composer {
+  /** Set once the title is composed, before any block. */
+  around!: Composer['around'];
   readonly findings: Finding[] = [];
   readonly values: Record<string, PrintedValue> = {};
   readonly used = new Map<string, string>();
@@ -124,7 +98,7 @@ export class Compositor {
   }
 
   /** The same, with the value that was printed and the id of its workings. */
-  printed(request: ValueRequest): { runs: Run[]; value: Value; workings: string } {
+  printed(request: ValueRequest): PrintedRuns {
     const { key, value } = this.read(request);
     return { runs: this.#runsOf(value, request, key), value, workings: this.values[key]!.workings };
   }
@@ -138,25 +112,61 @@ export class Compositor {
     return brokenLines({ kind: 'text', text: formatValue(value, this.locale, request.format), value: key });
   }
 
+  /** What a column is held to, by the formula that it declares or by the sheet's declaration for this list and column. */
+  totalOf(
+    { id, list, formula, total }: Parameters<Composer['totalOf']>[0],
+    block: string,
+    row?: Row,
+  ): ReturnType<Composer['totalOf']> {
+    const declared = total ?? this.declaredTotals.get(columnKey(list, formula) ?? '');
+    if (declared === undefined) return undefined;
+    const cell = this.sheet.evaluate(`${id} total`, declared, row);
+    const label = this.sheet.world.figures.get(declared)?.label ?? declared;
+    return { label, value: cell.value, workings: this.explained(cell) };
+  }
+
   /**
    * Holds a column to the total that is printed for it (EN 16931 BR-CO-10: what is printed adds up); what does not add up
    * stops filing. An error is a finding already.
    */
-  prove(sum: PrintedSum, { id, column, label, total, workings, block }: Proof): void {
-    if (total.type === 'error') return;
-    const contradiction = sum.contradicts(total, column, label, this.locale);
+  prove(sum: PrintedSum, { column, label, value, workings, block }: ColumnTotal): void {
+    if (value.type === 'error') return;
+    const contradiction = sum.contradicts(value, column, label, this.locale);
     if (contradiction === undefined) {
       this.provedSums++;
       return;
     }
     this.findings.push({
-      id,
+      id: block === undefined ? `sum ${label}` : `printed ${block} ${column} ${label}`,
       severity: 'stops',
       title: 'A printed column does not add up',
       sentence: contradiction,
       block,
       values: [],
       workings,
+    });
+  }
+
+  blocks(blocks: readonly Block[] = [], row?: Row): ComposedBlock[] {
+    return blocks.flatMap((block) => composeBlock(block, this, row));
+  }
+
+  inlines(inlines: readonly Inline[] = [], block: string, row?: Row): Run[] {
+    return inlines.flatMap((inline) => composeInline(inline, this, block, row));
+  }
+
+  leaveOut(block: string, note: string): void {
+    this.leftOut.push({ block, note });
+  }
+
+  tellEmpty(block: string, label: string): void {
+    this.findings.push({
+      id: `empty ${block}`,
+      severity: 'warns',
+      title: `Nothing in “${label}”`,
+      sentence: 'The deal has no lines for this table, so a sentence is printed in its place.',
+      block,
+      values: [],
     });
   }
 
@@ -313,7 +323,7 @@ export class Compositor {
 const keyOf = (id: string, row: Row | undefined): string => (row ? `${id} ${row.path}` : id);
 
 /** A column of a list, however its formulas are spaced; undefined for one that is more than a name. */
-export function columnKey(list: string, column: string): string | undefined {
+function columnKey(list: string, column: string): string | undefined {
   return /^\w+$/.test(column) ? keyOfColumn(`(${list}).${column}`) : undefined;
 }
 
@@ -324,18 +334,4 @@ function keyOfColumn(formula: string): string | undefined {
     if (problem instanceof FormulaError) return undefined;
     throw problem;
   }
-}
-
-/** Runs as plain text, on one line. */
-export function plainly(runs: readonly Run[]): string {
-  return runs.map((run) => (run.kind === 'text' ? run.text : ' ')).join('');
-}
-
-/** Line ends in a value print as line ends. */
-export function brokenLines(run: Extract<Run, { kind: 'text' }>): Run[] {
-  const lines = run.text.split(/\r\n|[\n\r\u2028\u2029]/);
-  return lines.flatMap((line, position): Run[] => {
-    const printed: Run[] = line === '' ? [] : [{ ...run, text: line }];
-    return position === 0 ? printed : [{ kind: 'break' }, ...printed];
-  });
 }

@@ -1,3 +1,5 @@
+import type { ComposedBlock } from '../template/blocks';
+import type { ComposedTable } from '../template/blocks/line-table';
 import { describe, expect, it } from 'vitest';
 import { shipped } from '../../demo/shipped';
 import { demoPictures, demoSchema, demoSnapshot, filesOf, withFields } from '../../tests/demo-snapshot';
@@ -6,8 +8,8 @@ import { money, number, text } from '../formula/value';
 import type { FieldValue, RecordSnapshot } from '../record/snapshot';
 import type { Template } from '../template/template';
 import { compose } from './compose';
-import type { ComposedBlock, ComposedTable, Run } from './document';
-import { PrintedSum } from './printed-sum';
+import type { Run } from '../template/composed';
+import { PrintedSum } from '../sheet/printed-sum';
 
 const plain = (runs: readonly Run[] = []) => runs.map((run) => (run.kind === 'text' ? run.text : ' / ')).join('');
 const templateOf = (id: string) => shipped.templates.find((each) => each.id === id)!;
@@ -22,7 +24,7 @@ function tablesOf(blocks: readonly ComposedBlock[]): ComposedTable[] {
 /** Sums of the last column, by section, with the subtotals; and what stops. */
 function printed(template: Template, deal: RecordSnapshot) {
   const { document, findings, proved } = compose(template, deal, { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', registered: [], available: { ...demoPictures, ...filesOf(template) } }); // prettier-ignore
-  const rowsOf = (id: string) => tablesOf(document.body).find(({ source }) => source === id)?.sections.map((section) => [...section.rows.map(({ cells }) => plain(cells.at(-1)!.runs)), ...(section.subtotal ? [`= ${plain(section.subtotal.value)}`] : [])]) ?? []; // prettier-ignore
+  const rowsOf = (id: string) => tablesOf(document.body).find(({ block }) => block === id)?.sections.map((section) => [...section.rows.map(({ cells }) => plain(cells.at(-1)!.runs)), ...(section.subtotal ? [`= ${plain(section.subtotal.value)}`] : [])]) ?? []; // prettier-ignore
   return {
     lines: rowsOf('lines'),
     extras: rowsOf('extras-lines'),

@@ -118,11 +118,16 @@ export class Checker {
   }
 
   /** The item in scope for the formulas over a list: `lines`, a derived list's name, or any formula that gives a list. */
-  itemOf(list: string | undefined): Shape | undefined {
+  itemOf(list: string | undefined, outer?: Shape): Shape | undefined {
     if (list === undefined) return undefined;
     if (list === LINES) return this.lines;
-    const type = this.world.lists.has(list) ? this.listType(list) : this.formula(list).type;
+    const type = this.world.lists.has(list) ? this.listType(list) : this.formula(list, outer).type;
     return type.is === 'list' && type.of.is === 'record' ? type.of.shape : undefined;
+  }
+
+  /** The item in scope within lists, from the outside in: each list's formula may be about the item around it. */
+  itemIn(lists: readonly string[]): Shape | undefined {
+    return lists.reduce<Shape | undefined>((outer, list) => this.itemOf(list, outer), undefined);
   }
 
   /** All that has a name in a shape: its own values, and the figures of its list. */

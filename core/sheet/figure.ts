@@ -1,5 +1,17 @@
-import type { Meaning } from '../formula/meanings';
-import type { RoundingMode } from '../money/decimal';
+import { MEANINGS, type Meaning } from '../formula/meanings';
+import {
+  boolean,
+  formula,
+  formulaName,
+  label,
+  listOf,
+  number,
+  oneOf,
+  shape,
+  text,
+  type InferType,
+} from '../shape/shape';
+import { ROUNDING_MODES } from '../money/rounding';
 
 /** The type that a figure with a meaning has: an amount, where nothing else is said. */
 export const MEANING_TYPES: Readonly<Partial<Record<Meaning, FigureType>>> = {
@@ -17,48 +29,65 @@ export const FIGURE_TYPE_WORDS: Readonly<Record<FigureType, string>> = {
   text: 'a text', date: 'a date', boolean: 'yes or no',
 }; // prettier-ignore
 
-/** A named calculation. */
-export interface Figure {
-  name: string;
-  label: string;
-  formula: string;
-  type: FigureType;
-  meaning?: Meaning;
-  /** Never printable: cost, margin. */
-  internal?: boolean;
-  /** Decimals to round to, where the type does not decide it (an amount rounds to its currency's minor unit). */
-  digits?: number;
-}
+/**
+ * A named calculation. `internal`: never printable (cost, margin). `digits`: decimals to round to, where the type does not
+ * decide it (an amount rounds to its currency's minor unit); negative ones round to tens and hundreds.
+ */
+const figure = shape({
+  name: formulaName(),
+  label: label(),
+  formula: formula().defined(),
+  type: oneOf(FIGURE_TYPES).required(),
+  meaning: oneOf(MEANINGS),
+  internal: boolean(),
+  digits: number().integer().min(-6).max(12),
+}).required();
+export type Figure = InferType<typeof figure>;
 
 /** A list made from another one, with columns of its own: groups, tax rows, instalments. */
-export interface DerivedList {
-  name: string;
-  label: string;
-  formula: string;
-  columns: Figure[];
-}
+const derivedList = shape({
+  name: formulaName(),
+  label: label(),
+  formula: formula().defined(),
+  columns: listOf(figure, 200).required(),
+}).required();
+export type DerivedList = InferType<typeof derivedList>;
 
-/** A table of prices, tiers, rates or days that formulas look things up in: `tables.freight`. */
-export interface LookupTable {
-  name: string;
-  label: string;
-  columns: { name: string; label: string; type: TableColumnType; /** ISO 4217, for amounts. */ currency?: string }[];
-  /** Decimal text, ISO 8601 days, or plain text by the column's type; empty is blank. A percent is a fraction. */
-  rows: string[][];
-}
+export const TABLE_COLUMN_TYPES = ['number', 'percent', 'money', 'text', 'date'] as const;
+export type TableColumnType = (typeof TABLE_COLUMN_TYPES)[number];
 
-export type TableColumnType = 'number' | 'percent' | 'money' | 'text' | 'date';
+const tableColumn = shape({
+  name: formulaName(),
+  label: label(),
+  type: oneOf(TABLE_COLUMN_TYPES).required(),
+  /** ISO 4217, for amounts. */
+  currency: text(3).matches(/^[A-Z]{3}$/, 'the three capital letters of a currency'),
+}).required();
 
-/** All figures of a template, and what must hold between them. */
-export interface FigureSheet {
-  /** Formula of the document's currency (ISO 4217). */
-  currency: string;
-  rounding: RoundingMode;
-  perLine: Figure[];
-  lists: DerivedList[];
-  document: Figure[];
+/**
+ * A table of prices, tiers, rates or days that formulas look things up in: `tables.freight`. Its cells are decimal text,
+ * ISO 8601 days, or plain text by the column's type; an empty one is blank. A percent is a fraction.
+ */
+const lookupTable = shape({
+  name: formulaName(),
+  label: label(),
+  columns: listOf(tableColumn, 40).min(1).required(),
+  rows: listOf(listOf(text(2_000).defined(), 40).required(), 10_000).required(),
+}).required();
+export type LookupTable = InferType<typeof lookupTable>;
+
+/**
+ * All figures of a template, and what must hold between them. `currency`: formula of the document's currency (ISO 4217).
+ * `sums`: printed columns that must sum to a printed figure, by the formula of the column and the figure's name.
+ */
+export const figureSheet = shape({
+  currency: formula().required(),
+  rounding: oneOf(ROUNDING_MODES).required(),
+  perLine: listOf(figure, 200).required(),
+  lists: listOf(derivedList, 50).required(),
+  document: listOf(figure, 500).required(),
   /** Tables of the template's own. */
-  tables?: LookupTable[];
-  /** Printed columns that must sum to a printed figure: the formula of the column, and the figure's name. */
-  sums: { column: string; figure: string }[];
-}
+  tables: listOf(lookupTable, 50),
+  sums: listOf(shape({ column: formula().required(), figure: formulaName() }).required(), 100).required(),
+}).required();
+export type FigureSheet = InferType<typeof figureSheet>;

@@ -1,7 +1,13 @@
 import { own } from '../record/own';
-import { visitBlocks, withInnerBlocks, type Block, type Inline, type Letterhead, type Margins } from './layout';
-import type { Clause, Edition, HouseStyle, Pins, Plan, Template } from './template';
-import { hasWords, mapPieces, reworded, wordingDigest, type Piece, type PieceChange, type Words } from './wording';
+import { withInner, withWords, type Block } from './blocks';
+import type { PieceChange } from './changes';
+import type { Clause } from './clause';
+import type { HouseStyle, Letterhead, Margins } from './house-style';
+import type { Inline } from './inlines';
+import { withIds } from './node';
+import type { Edition, Pins, Plan, Template } from './template';
+import { everyBlock, mapBlocks, ownBlockLists } from './walk';
+import { hasWords, reworded, wordingDigest, type Piece, type Words } from './wording';
 
 /** A piece that an edition does not say in its own words, or said before the source was changed. */
 export interface WordingGap {
@@ -18,6 +24,8 @@ export interface Assembled {
   gaps: WordingGap[];
   /** Ids of clauses and house styles that the pins do not hold. */
   absent: string[];
+  /** Clauses that hold themselves, if only through others. */
+  circular: string[];
 }
 
 /**
@@ -34,52 +42,105 @@ export function assemble(
   const wanted = houseStyleId ?? edition.houseStyle ?? template.houseStyle;
   const style = pins.houseStyles.find(({ id }) => id === wanted);
   const houseStyle = overridden(style ?? pins.houseStyles[0]!, template);
-  const absent = style ? [] : [wanted];
-  const language = languageOf(edition.locale);
-  const source = languageOf(template.editions[0]!.locale);
-  const gaps = new Map<string, WordingGap>();
-  const translate = (words: Words | undefined, authors = language === source): PieceChange => (key, piece, block) => {
-    const wording = words && own(words, key);
-    if (wording === undefined) {
-      if (!authors && hasWords(piece)) gaps.set(block, { block, kind: 'missing' });
-      return piece;
-    }
-    if (wording.of !== wordingDigest(piece)) gaps.set(block, { block, kind: 'outdated' });
-    return reworded(piece, wording) as typeof piece;
-  }; // prettier-ignore
-  const words = translate(edition.words);
-  const clauses = new Map(pins.clauses.map((clause) => [clause.id, clause]));
-
-  const expanded = (blocks: readonly Block[]): Block[] =>
-    blocks.flatMap((block): Block[] => {
-      const { id } = block.attrs;
-      if (edition.without?.includes(id)) return [];
-      const instead = edition.instead && own(edition.instead, id);
-      if (instead) return [...instead];
-      if (block.type !== 'clause') return [withInnerBlocks(block, expanded)];
-      const clause = clauses.get(block.attrs.clause);
-      if (clause) return withinClause(clause, id, translate(clause.words && own(clause.words, language)));
-      absent.push(block.attrs.clause);
-      return [];
-    });
+  const assembler = new Assembler(template, pins, edition);
+  if (!style) assembler.absent.add(wanted);
   const { page, header, followingHeader, footer, body } = template.layout;
-  const whole = (blocks: Block[]) => expanded(mapPieces(blocks, words));
   const letterhead: Letterhead = {
-    header: header ? whole(header) : houseStyle.letterhead.header,
-    followingHeader: (followingHeader ? whole(followingHeader) : houseStyle.letterhead.followingHeader) ?? [],
-    footer: footer ? whole(footer) : houseStyle.letterhead.footer,
+    header: header ? assembler.whole(header) : houseStyle.letterhead.header,
+    followingHeader: (followingHeader ? assembler.whole(followingHeader) : houseStyle.letterhead.followingHeader) ?? [],
+    footer: footer ? assembler.whole(footer) : houseStyle.letterhead.footer,
   };
   return {
     template: {
       ...template,
-      layout: { ...letterhead, body: whole(body), page: { ...page, margins: page.margins ?? houseStyle.margins } },
-      plans: template.plans.map((plan) => reworkedPlan(plan, words)),
+      layout: { ...letterhead, body: assembler.whole(body), page: { ...page, margins: page.margins ?? houseStyle.margins } },
+      plans: template.plans.map((each) => assembler.plan(each)),
     },
     edition,
     houseStyle,
-    gaps: [...gaps.values()],
-    absent,
+    gaps: [...assembler.gaps.values()],
+    absent: [...assembler.absent],
+    circular: [...assembler.circular],
   };
+} // prettier-ignore
+
+/** Makes the blocks of one edition whole, and notes what it lacks. */
+class Assembler {
+  readonly gaps = new Map<string, WordingGap>();
+  readonly absent = new Set<string>();
+  readonly circular = new Set<string>();
+  readonly #clauses: ReadonlyMap<string, Clause>;
+  readonly #language: string;
+  readonly #isAuthors: boolean;
+  readonly #words: PieceChange;
+
+  constructor(
+    template: Template,
+    pins: Pins,
+    readonly edition: Edition,
+  ) {
+    this.#clauses = new Map(pins.clauses.map((clause) => [clause.id, clause]));
+    this.#language = languageOf(edition.locale);
+    this.#isAuthors = this.#language === languageOf(template.editions[0]!.locale);
+    this.#words = this.#translation(edition.words);
+  }
+
+  /** Blocks in the words of the edition, with what it leaves out, puts in place of others, and the clauses. */
+  whole(blocks: readonly Block[]): Block[] {
+    return this.#expanded(mapPieces(blocks, this.#words), { replaced: [], clauses: [] });
+  }
+
+  plan(plan: Plan): Plan {
+    const said = (part: 'title' | 'fileName') => this.#words<Piece & { text: string }>(`plan.${plan.id}.${part}`, { text: plan[part] }, 'plan').text; // prettier-ignore
+    return { ...plan, title: said('title'), fileName: said('fileName') };
+  }
+
+  /** `replaced` and `clauses`: what is being put in around these blocks, so that nothing is put in within itself. */
+  #expanded(blocks: readonly Block[], around: { replaced: readonly string[]; clauses: readonly string[] }): Block[] {
+    const { without, instead } = this.edition;
+    return blocks.flatMap((block): Block[] => {
+      const { id } = block.attrs;
+      if (without?.includes(id)) return [];
+      const others = instead && !around.replaced.includes(id) ? own(instead, id) : undefined;
+      if (others) return this.#expanded(others, { ...around, replaced: [...around.replaced, id] });
+      if (block.type === 'clause') return this.#clauseBlocks(block.attrs.clause, id, around);
+      return [withInner(block, (inner) => this.#expanded(inner, around))];
+    });
+  }
+
+  /** A clause's blocks, their ids told apart from the template's own. */
+  #clauseBlocks(name: string, id: string, around: { replaced: readonly string[]; clauses: readonly string[] }): Block[] {
+    const clause = this.#clauses.get(name);
+    if (!clause) this.absent.add(name);
+    if (around.clauses.includes(name)) this.circular.add(name);
+    if (!clause || around.clauses.includes(name)) return [];
+    const words = this.#translation(clause.words && own(clause.words, this.#language));
+    const blocks = mapPieces(clause.content, words).map((block) => withIds(block, (inner) => `${id}.${inner}`));
+    return this.#expanded(blocks, { ...around, clauses: [...around.clauses, name] });
+  } // prettier-ignore
+
+  #translation(words: Words | undefined): PieceChange {
+    return (key, piece, block) => {
+      const wording = words && own(words, key);
+      if (wording === undefined) {
+        if (!this.#isAuthors && hasWords(piece)) this.gaps.set(block, { block, kind: 'missing' });
+        return piece;
+      }
+      if (wording.of !== wordingDigest(piece)) this.gaps.set(block, { block, kind: 'outdated' });
+      return reworded(piece, wording) as typeof piece;
+    };
+  }
+}
+
+/** The same blocks with every piece of their words changed. */
+function mapPieces(blocks: readonly Block[], change: PieceChange): Block[] {
+  return mapBlocks(blocks, (block) => {
+    const { id } = block.attrs;
+    return withWords(block, {
+      content: (key, inlines): { content?: Inline[] } => (inlines ? change(key, { content: [...inlines] }, id) : {}),
+      text: (part, words) => change(`${id}.${part}`, { text: words }, id).text,
+    });
+  });
 }
 
 /** Every house style that some edition of a template prints with. */
@@ -87,44 +148,22 @@ export function houseStylesOf(template: Pick<Template, 'houseStyle' | 'editions'
   return [...new Set([template.houseStyle, ...template.editions.flatMap(({ houseStyle }) => houseStyle ?? [])])];
 }
 
-/** Every clause that a template refers to, in blocks of its editions too. */
-export function clausesOf({ layout, editions }: Pick<Template, 'layout' | 'editions'>): string[] {
-  const ids = new Set<string>();
-  const parts = [layout.header, layout.followingHeader, layout.footer, layout.body, ...editions.flatMap(({ instead }) => Object.values(instead ?? {}))]; // prettier-ignore
-  for (const part of parts) visitBlocks(part ?? [], (block) => block.type === 'clause' && ids.add(block.attrs.clause));
-  return [...ids];
+/** Every clause that a template refers to, in blocks of its editions too; `clauses`: those whose own clauses count as well. */
+export function clausesOf(template: Template, clauses: readonly Clause[] = []): string[] {
+  const found = new Set<string>();
+  const visit = (blocks: readonly Block[]) => {
+    for (const block of everyBlock(blocks)) {
+      if (block.type !== 'clause' || found.has(block.attrs.clause)) continue;
+      found.add(block.attrs.clause);
+      visit(clauses.find(({ id }) => id === block.attrs.clause)?.content ?? []);
+    }
+  };
+  ownBlockLists(template).forEach(visit);
+  return [...found];
 }
 
 function overridden(houseStyle: HouseStyle, { style }: Template): HouseStyle {
   return style ? { ...houseStyle, ...style, colours: { ...houseStyle.colours, ...style.colours } } : houseStyle;
-}
-
-function reworkedPlan(plan: Plan, words: PieceChange): Plan {
-  const said = (part: 'title' | 'fileName') => words<Piece & { text: string }>(`plan.${plan.id}.${part}`, { text: plan[part] }, 'plan').text; // prettier-ignore
-  return { ...plan, title: said('title'), fileName: said('fileName') };
-}
-
-/** A clause's blocks, their ids told apart from the template's own. */
-function withinClause(clause: Clause, id: string, words: PieceChange): Block[] {
-  return mapPieces(clause.content, words).map((block) => prefixed(block, id));
-}
-
-function prefixed(block: Block, prefix: string): Block {
-  const inlines = (all: Inline[]) => all.map((inline): Inline => (inline.type === 'value' ? { ...inline, attrs: { ...inline.attrs, id: `${prefix}.${inline.attrs.id}` } } : inline)); // prettier-ignore
-  const named = { ...block, attrs: { ...block.attrs, id: `${prefix}.${block.attrs.id}` } } as Block;
-  const inner = withInnerBlocks(named, (blocks) => blocks.map((each) => prefixed(each, prefix)));
-  switch (inner.type) {
-    case 'paragraph':
-    case 'heading':
-      return { ...inner, content: inlines(inner.content) };
-    case 'bulletList':
-    case 'numberedList':
-      return { ...inner, content: inner.content.map(inlines) };
-    case 'gridTable':
-      return { ...inner, rows: inner.rows.map((row) => row.map(inlines)) };
-    default:
-      return inner;
-  }
 }
 
 const languageOf = (locale: string): string => locale.split('-')[0]!;

@@ -3,8 +3,8 @@ import { renamed, renameInFormula } from '../sheet/rename';
 import { TEXT, type Type } from '../formula/type';
 import type { RecordSchema } from '../record/schema';
 import { mapFormulas, placedFormulas, type FormulaPlace } from './formulas';
-import { assemble } from './assemble';
-import type { HouseStyle, Pins, Template } from './template';
+import type { HouseStyle } from './house-style';
+import type { Template } from './template';
 
 /** Something wrong with a formula of a template, and where it stands. */
 export interface PlacedDiagnostic extends Diagnostic {
@@ -33,7 +33,7 @@ export function checkTemplate(template: Template, context: CheckContext): Placed
   const checker = new Checker(context);
   return placedFormulas(template).flatMap(({ formula, place }) =>
     checker
-      .formula(formula, checker.itemOf(place.list))
+      .formula(formula, checker.itemIn(place.within))
       .diagnostics.map((diagnostic) => ({ ...diagnostic, formula, place })),
   );
 }
@@ -44,7 +44,7 @@ export function placesOfUse(template: Template, context: CheckContext): Map<stri
   const places = new Map<string, FormulaPlace[]>();
   for (const { formula, place } of placedFormulas(template)) {
     if (place.figure !== undefined) continue;
-    const keys = new Set(checker.formula(formula, checker.itemOf(place.list)).uses.map(({ key }) => key));
+    const keys = new Set(checker.formula(formula, checker.itemIn(place.within)).uses.map(({ key }) => key));
     for (const key of keys) places.set(key, [...(places.get(key) ?? []), place]);
   }
   return places;
@@ -54,13 +54,8 @@ export function placesOfUse(template: Template, context: CheckContext): Map<stri
 export function renameInTemplate(template: Template, context: CheckContext, key: string, name: string): Template {
   const checker = new Checker(context);
   const followed = mapFormulas(template, (formula, place) => {
-    const { uses } = checker.formula(formula, checker.itemOf(place.list));
+    const { uses } = checker.formula(formula, checker.itemIn(place.within));
     return renameInFormula(formula, uses, key, name);
   });
   return { ...followed, sheet: renamed(followed.sheet, key, name) };
-}
-
-/** A template as it prints in each of its editions, whole: what is to be checked where it is published. */
-export function assembledForChecks(template: Template, pins: Pins): Template[] {
-  return template.editions.map(({ id }) => assemble(template, pins, id).template);
 }

@@ -2,7 +2,7 @@ import { dayOf } from '../formula/date';
 import type { SheetInput } from '../sheet/sheet';
 import { error, text, type Value } from '../formula/value';
 import { phrase } from '../words/phrases';
-import type { HouseStyle } from './template';
+import type { HouseStyle } from './house-style';
 
 /** What stands for the number on a proof. */
 export const NUMBER_ON_FILING = 'number on filing';

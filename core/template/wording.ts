@@ -1,33 +1,32 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import { withInnerBlocks, type Block, type Inline } from './layout';
+import { either, mapOf, placeholders, shape, text, type InferType } from '../shape/shape';
+import { seenText, wordingInlines, type Inline } from './inlines';
 import { splitPlaceholders } from './placeholders';
 
 /** Words of a block as its author wrote them: running text, or a text with `=[formula]` placeholders. */
 export type Piece = { content: Inline[] } | { text: string };
 
-/** Running text of a translation: its values are named by their ids alone, their formulas stay with the source. */
-export type WordingInline = Exclude<Inline, { type: 'value' }> | { type: 'value'; attrs: { id: string } };
+const digest = () => text(64).required();
+const textWording = shape({ of: digest(), text: placeholders() }).required();
+const contentWording = shape({ of: digest(), content: wordingInlines().required() }).required();
+const isText = (value: unknown) => 'text' in Object(value);
 
 /**
- * A piece in the words of an edition. Placeholders in `text` are numbers: `=[1]` is the source's first one. `of` is
- * the digest of the source it was translated from.
+ * A piece in the words of an edition. Placeholders in `text` are numbers: `=[1]` is the source's first one; values in
+ * `content` are named by their ids. `of` is the digest of the source it was translated from.
  */
-export type Wording = { of: string } & ({ content: WordingInline[] } | { text: string });
+const wording = either(isText, textWording, contentWording);
+export type Wording = InferType<typeof textWording> | InferType<typeof contentWording>;
 
-/** The translations of an edition, by piece: a block's id, or its id and a part of it after a dot. */
+/** The translations of an edition, by piece: a block's or list item's id, or its id and a part of it after a dot. */
+export const words = () => mapOf(wording);
 export type Words = Readonly<Record<string, Wording>>;
 
 /** Twelve digits that are others when the source text is: SHA-256, shortened. */
 export function wordingDigest(piece: Piece): string {
-  const source = 'text' in piece ? piece.text : JSON.stringify(piece.content.map(comparable));
+  const source = 'text' in piece ? piece.text : JSON.stringify(seenText(piece.content));
   return bytesToHex(sha256(utf8ToBytes(source))).slice(0, 12);
-}
-
-/** What of an inline a translator sees; how its value is computed or looks is not of the text. */
-function comparable(inline: Inline): unknown {
-  if (inline.type === 'text') return inline.text;
-  return inline.type === 'value' ? [inline.attrs.id] : [inline.type];
 }
 
 /** Whether there are words in a piece at all, beside its values. */
@@ -60,59 +59,4 @@ export function reworded(source: Piece, wording: Wording): Piece {
       return value ? [value] : [];
     }),
   };
-}
-
-/** What to put in place of a piece of words. */
-export type PieceChange = <Kind extends Piece>(key: string, piece: Kind, block: string) => Kind;
-
-/** The same blocks with every piece of their words changed. */
-export function mapPieces(blocks: readonly Block[], change: PieceChange): Block[] {
-  return blocks.map((block) => withInnerBlocks(mapOwnPieces(block, change), (inner) => mapPieces(inner, change)));
-}
-
-function mapOwnPieces(block: Block, change: PieceChange): Block {
-  const { id } = block.attrs;
-  const content = (key: string, inlines: Inline[]) => change(key, { content: inlines }, id).content;
-  const text = (part: string, words: string) => change(`${id}.${part}`, { text: words }, id).text;
-  switch (block.type) {
-    case 'paragraph':
-    case 'heading':
-      return { ...block, content: content(id, block.content) };
-    case 'bulletList':
-    case 'numberedList':
-      return { ...block, content: block.content.map((item, at) => content(`${id}.${at + 1}`, item)) };
-    case 'gridTable': {
-      const rows = block.rows.map((row, y) => row.map((cell, x) => content(`${id}.${y + 1}.${x + 1}`, cell)));
-      return { ...block, rows };
-    }
-    case 'lineTable': {
-      const { columns, empty, groups } = block.attrs;
-      return {
-        ...block,
-        attrs: {
-          ...block.attrs,
-          columns: columns.map((column) => ({ ...column, heading: text(column.id, column.heading) })),
-          ...(empty !== undefined && { empty: text('empty', empty) }),
-          ...(groups && {
-            groups: {
-              ...groups,
-              heading: text('group', groups.heading),
-              ...(groups.subtotal && { subtotal: { ...groups.subtotal, label: text('subtotal', groups.subtotal.label) } }), // prettier-ignore
-            },
-          }),
-        },
-      };
-    }
-    case 'totals':
-      return {
-        ...block,
-        attrs: { ...block.attrs, rows: block.attrs.rows.map((row) => ({ ...row, label: text(row.id, row.label) })) },
-      };
-    case 'signature': {
-      const { label, date } = block.attrs;
-      return { ...block, attrs: { ...block.attrs, label: text('label', label), date: text('date', date) } };
-    }
-    default:
-      return block;
-  }
 }

@@ -97,7 +97,7 @@
 #let set-cell(cell, column, row, look) = {
   if "picture" in cell { return set-picture(cell.picture) }
   let body = set-runs(cell.runs)
-  if column.align == "end" or column.width == "content" { body = tabular(body) } else { body = text(hyphenate: true, body) }
+  if column.align == "end" or column.width != "rest" { body = tabular(body) } else { body = text(hyphenate: true, body) }
   let part = row.at("part", default: false)
   if part { body = text(fill: quiet, body) }
   let whole = {
@@ -160,7 +160,7 @@
   set text(size: look.size, hyphenate: false)
   if carries { carried.update(none) }
   table(
-    columns: (0pt,) * lead + columns.map(column => if column.width == "rest" { 1fr } else { auto }),
+    columns: (0pt,) * lead + columns.map(column => if column.width == "rest" { 1fr } else if type(column.width) == str { auto } else { column.width * 100% }),
     align: (start,) * lead + columns.map(column => cell-side(column.align) + top),
     stroke: none,
     inset: (x, y) => sides(if x == lead { look.edge } else { look.gap }, if x == last + lead { look.edge } else { look.gap }) + (
@@ -325,9 +325,9 @@
   } else if it.kind == "totals" {
     set-totals(it)
   } else if it.kind == "section" {
-    landmark(it.source, "start")
+    landmark(it.block, "start")
     nested(it.blocks)
-    landmark(it.source, "end")
+    landmark(it.block, "end")
   } else if it.kind == "keep" {
     // Space above a block's first heading is lost at the block's edge, so the block takes it over.
     block(breakable: false, width: 100%, above: if opens-with-heading(it.blocks) { 18pt } else { auto }, nested(it.blocks))

@@ -1,8 +1,9 @@
+import type { PdfStandard } from '../../core/template/template-file';
+import type { ComposedBlock } from '../../core/template/blocks';
 import { NodeCompiler, type CompileDocArgs, type NodeTypstDocument } from '@myriaddreamin/typst-ts-node-compiler';
-import type { PdfStandard } from '../../core/template/template';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Asset, Assets, ComposedBlock, ComposedDocument, Run } from '../../core/production/document';
+import type { Asset, Assets, ComposedDocument, Run } from '../../core/template/composed';
 
 /**
  * The pages of a proof. Every value is an SVG link to `lumbix:` and its id; a section begins and ends at a link to

@@ -1,7 +1,9 @@
+import type { Clause } from '../../core/template/clause';
+import type { HouseStyle } from '../../core/template/house-style';
 import { eq, max } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { clausesOf, houseStylesOf } from '../../core/template/assemble';
-import type { Clause, HouseStyle, Pins, Template } from '../../core/template/template';
+import type { Pins, Template } from '../../core/template/template';
 import { withFilesKept, type Keeping } from '../assets';
 import type { Connection } from './database';
 import { clauses, houseStyles, series, templates, templateVersions } from './schema';
@@ -58,7 +60,7 @@ export function pinsOf(template: Template, { houseStyles: styles, clauses: all }
     });
   return {
     houseStyles: pinned(houseStylesOf(template), styles, 'house style'),
-    clauses: pinned(clausesOf(template), all, 'clause'),
+    clauses: pinned(clausesOf(template, all), all, 'clause'),
   };
 }
 
@@ -68,17 +70,17 @@ async function publish(connection: Connection, template: Template, pins: Pins): 
   const lastShipped = newest.find(({ origin }) => origin === 'shipped');
   const same = lastShipped && canonicalJson([lastShipped.body, lastShipped.pins]) === canonicalJson([template, pins]);
   if (same) return;
-  const id = await addVersion(connection, template, pins, 'shipped');
+  const { id } = await addVersion(connection, template, pins, 'shipped');
   if (newest[0]?.origin !== 'made') await makeCurrent(connection, template, id);
 }
 
-/** Writes a template as its next version; gives the version's id. */
+/** Writes a template as its next version; gives the version's id and number. */
 export async function addVersion(
   connection: Connection,
   template: Template,
   pins: Pins,
   origin: 'shipped' | 'made',
-): Promise<string> {
+): Promise<{ id: string; version: number }> {
   const id = uuidv7();
   const [newest] = await connection
     .select({ version: max(templateVersions.version) })
@@ -86,7 +88,7 @@ export async function addVersion(
     .where(eq(templateVersions.templateId, template.id));
   const version = (newest?.version ?? 0) + 1;
   await connection.insert(templateVersions).values({ id, templateId: template.id, version, body: template, pins, origin }); // prettier-ignore
-  return id;
+  return { id, version };
 }
 
 /** Documents are produced from this version from now on. */

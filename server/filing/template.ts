@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Pins, Template } from '../../core/template/template';
+import { keptVersion } from '../../core/template/file/kept';
 import { usedPaths } from '../../core/template/paths';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { crmSchema } from '../crm/schema';
@@ -31,14 +32,14 @@ export async function currentTemplate(connection: Connection, templateId: string
     .where(eq(templates.id, templateId));
   if (!row) throw new Problem(404, 'No such template', 'This template does not exist any more. Choose another one.');
   const { id, version, body, pins } = row.template_versions;
-  return { versionId: id, version, template: body, pins };
+  return { versionId: id, version, ...keptVersion({ template: body, pins }) };
 }
 
 /** The version that a document was made from. */
 export async function templateVersion(connection: Connection, versionId: string): Promise<PublishedTemplate> {
   const [row] = await connection.select().from(templateVersions).where(eq(templateVersions.id, versionId));
   if (!row) throw new Error(`The template version ${versionId} is gone.`);
-  return { versionId, version: row.version, template: row.body, pins: row.pins };
+  return { versionId, version: row.version, ...keptVersion({ template: row.body, pins: row.pins }) };
 }
 
 /**

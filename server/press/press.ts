@@ -6,7 +6,10 @@ import type { Composition } from '../../core/production/composition';
 import type { LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
 import type { RecordSnapshot } from '../../core/record/snapshot';
-import type { Template } from '../../core/template/template';
+import type { RecordSchema } from '../../core/record/schema';
+import type { Fault } from '../../core/shape/faults';
+import type { TemplateFaults } from '../../core/template/gate';
+import type { Pins, Template } from '../../core/template/template';
 import type { Workings } from '../../core/sheet/workings';
 import type { ProofPages } from '../../render/typst/typesetter';
 import { config } from '../config';
@@ -24,7 +27,9 @@ export type PressTask =
   | { task: 'explain'; job: PressJob; key: string; id: string }
   | { task: 'print'; job: PressJob }
   | { task: 'thumbnail'; job: PressJob; width: number }
-  | { task: 'look over'; bytes: Uint8Array };
+  | { task: 'look over'; bytes: Uint8Array }
+  | { task: 'read template'; bytes: Uint8Array }
+  | { task: 'check template'; template: Template; pins: Pins; schema: RecordSchema };
 
 export interface Proof {
   composition: Composition;
@@ -43,7 +48,7 @@ const OUTSIZE = 2_000;
 
 /** Whether setting this takes memory that the machine should have back. Composing alone takes little. */
 function isOutsize(ordered: PressTask): boolean {
-  if (ordered.task === 'look over' || ordered.task === 'compose' || ordered.task === 'explain') return false;
+  if (!('job' in ordered) || ordered.task === 'compose' || ordered.task === 'explain') return false;
   return Object.values(ordered.job.snapshot.fields).some((value) => Array.isArray(value) && value.length > OUTSIZE);
 }
 
@@ -115,6 +120,16 @@ export class Press {
     const seen = await this.#run<LookedOver | { refused: string }>({ task: 'look over', bytes });
     if ('refused' in seen) throw new RefusedFile(seen.refused);
     return seen;
+  }
+
+  /** Reads a template file, off the thread that answers requests: a hostile one may be slow to refuse. */
+  readTemplate(bytes: Uint8Array): Promise<{ template: Template } | { faults: Fault[] }> {
+    return this.#run<{ template: Template } | { faults: Fault[] }>({ task: 'read template', bytes });
+  }
+
+  /** What is wrong with a template: the one gate. */
+  faultsOf(template: Template, pins: Pins, schema: RecordSchema): Promise<TemplateFaults> {
+    return this.#run<TemplateFaults>({ task: 'check template', template, pins, schema });
   }
 
   close(): Promise<void> {

@@ -4,6 +4,9 @@ import { workerData } from 'node:worker_threads';
 import { compose, composing, type Composing } from '../../core/production/compose';
 import { lookOver, type LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
+import { unpackedText } from '../../core/files/unpack';
+import { readTemplateFile } from '../../core/template/file/read';
+import { faultsOf } from '../../core/template/gate';
 import { mayFile } from '../../core/production/findings/finding';
 import { printPdf } from '../../render/pdf/print';
 import { rasterised } from '../../render/png/thumbnail';
@@ -17,7 +20,19 @@ const typesetter = new Typesetter(told?.pressFolder ?? process.env.LUMBIX_PRESS_
 const atHand = new LRUCache<string, Composing>({ max: 8 });
 
 export default async function run(ordered: PressTask): Promise<unknown> {
-  if (ordered.task === 'look over') return lookedOver(ordered.bytes);
+  switch (ordered.task) {
+    case 'look over':
+      return lookedOver(ordered.bytes);
+    case 'read template':
+      return readTemplate(ordered.bytes);
+    case 'check template':
+      return faultsOf(ordered.template, ordered.pins, ordered.schema);
+    default:
+      return withJob(ordered);
+  }
+}
+
+async function withJob(ordered: Extract<PressTask, { job: PressJob }>): Promise<unknown> {
   const { job } = ordered;
   switch (ordered.task) {
     case 'compose':
@@ -38,6 +53,16 @@ export default async function run(ordered: PressTask): Promise<unknown> {
       const { document, assets } = compose(job.template, job.snapshot, job.context);
       return rasterised(typesetter.proof(document, assets), ordered.width);
     }
+  }
+}
+
+/** A template file's template, or what is wrong with its shape. It may be packed, alone in a ZIP archive. */
+function readTemplate(bytes: Uint8Array): ReturnType<typeof readTemplateFile> {
+  try {
+    return readTemplateFile(unpackedText(bytes));
+  } catch (problem) {
+    if (problem instanceof RefusedFile) return { faults: [{ path: '', sentence: problem.message }] };
+    throw problem;
   }
 }
 

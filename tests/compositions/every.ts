@@ -31,21 +31,30 @@ function composed(id: string, deal: string, more: Partial<ComposeContext>) {
   return composing(template, demoSnapshot(deal), { ...context, ...more });
 } // prettier-ignore
 
-/** The composition of one deal, with the workings of each value; without the bytes of its pictures, which are named by hash. */
+/**
+ * The composition of one deal, in the first edition with the workings of each value; without the bytes of its pictures, which
+ * are named by hash.
+ */
 export function compositionText(template: string, edition: string, deal: string): string {
   const registered = filedBefore(template, deal);
   const { composition, explainAll } = composed(template, deal, { edition, registered });
   const { assets, ...rest } = composition;
-  return JSON.stringify(sorted({ ...rest, assets: Object.keys(assets).sort(), workings: explainAll() }), null, 1);
+  return JSON.stringify(
+    sorted({
+      ...rest,
+      assets: Object.keys(assets).sort(),
+      ...(edition === templateOf(template).editions[0]!.id && { workings: explainAll() }),
+    }),
+    null,
+    1,
+  );
 }
-
-const FORMER: Record<string, string> = { source: 'block', meanings: 'roles' };
 
 /** Keys in one order, so that the order in which they are written makes no difference. */
 function sorted(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(sorted);
   if (typeof value !== 'object' || value === null) return value;
-  const entries = Object.entries(value).map(([key, each]): [string, unknown] => [FORMER[key] ?? key, sorted(each)]); // prettier-ignore
+  const entries = Object.entries(value).map(([key, each]): [string, unknown] => [key, sorted(each)]); // prettier-ignore
   return Object.fromEntries(entries.sort(([one], [other]) => (one < other ? -1 : 1)));
 }
 

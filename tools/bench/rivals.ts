@@ -1,6 +1,7 @@
+import type { ComposedBlock } from '../../core/template/blocks';
 import pdfmake from 'pdfmake';
 import type { Composition } from '../../core/production/composition';
-import type { Asset, ComposedBlock, ComposedDocument, PlacedPicture, Run } from '../../core/production/document';
+import type { Asset, ComposedDocument, PlacedPicture, Run } from '../../core/template/composed';
 
 /** The same content as a composed document, for other ways of setting it. */
 const plain = (runs: readonly Run[]) => runs.map((run) => (run.kind === 'text' ? run.text : '\n')).join('');

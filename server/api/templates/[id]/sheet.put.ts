@@ -1,11 +1,10 @@
 import { getRouterParam, readBody } from 'h3';
-import { route } from '../../../problem';
-import { sheetBody } from '../../../requests';
+import { accepted, route } from '../../../problem';
+import { sheetBody, type SheetChange } from '../../../requests';
 import { services } from '../../../services';
-import { publishSheet, type SheetChange } from '../../../templates';
+import { publishSheet } from '../../../templates';
 
 export default route(async (event) => {
-  const { database } = await services();
-  const change = await sheetBody.validate(await readBody(event));
-  return publishSheet(database, getRouterParam(event, 'id') ?? '', change as SheetChange);
+  const change = accepted<SheetChange>(sheetBody, await readBody(event));
+  return publishSheet(await services(), getRouterParam(event, 'id') ?? '', change);
 });

@@ -1,11 +1,13 @@
+import type { Block } from '../template/blocks';
+import type { LineTable, ComposedTable } from '../template/blocks/line-table';
 import { describe, expect, it } from 'vitest';
 import { shipped } from '../../demo/shipped';
 import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import type { RecordSnapshot } from '../record/snapshot';
-import type { Block, LineTable } from '../template/layout';
+import type { Inline } from '../template/inlines';
 import type { Template } from '../template/template';
 import { compose } from './compose';
-import type { ComposedTable, Run } from './document';
+import type { Run } from '../template/composed';
 
 const plain = (runs: readonly Run[] = []) => runs.map((run) => (run.kind === 'text' ? run.text : ' / ')).join('');
 const column = (id: string, formula: string, more: object = {}) => ({ id, heading: id, formula, align: 'start' as const, width: 'rest' as const, ...more }); // prettier-ignore
@@ -107,10 +109,12 @@ describe('blocks of words', () => {
   });
 
   it('numbered lists, tables of words and pictures of the record print', () => {
-    const words = (text: string) => [{ type: 'text' as const, text }];
+    const words = (text: string): Inline[] => [{ type: 'text', text }];
+    const item = (id: string, content: Inline[]) => ({ type: 'listItem' as const, attrs: { id }, content });
+    const cell = (id: string, content: Inline[]) => ({ type: 'gridCell' as const, attrs: { id }, content });
     const blocks: Block[] = [
-      { type: 'numberedList', attrs: { id: 'steps', start: 3 }, content: [words('a'), [{ type: 'value', attrs: { id: 'no', formula: 'deal.order_number', mayBeBlank: true } }]] },
-      { type: 'gridTable', attrs: { id: 'grid', widths: [1, 2], header: true }, rows: [[words('x'), words('y')]] },
+      { type: 'numberedList', attrs: { id: 'steps', start: 3 }, content: [item('steps.1', words('a')), item('steps.2', [{ type: 'value', attrs: { id: 'no', formula: 'deal.order_number', mayBeBlank: true } }])] },
+      { type: 'gridTable', attrs: { id: 'grid', widths: [1, 2], header: true }, content: [{ type: 'gridRow', attrs: { id: 'grid.1' }, content: [cell('grid.1.1', words('x')), cell('grid.1.2', words('y'))] }] },
       { type: 'picture', attrs: { id: 'photo', formula: 'deal.site_photo', width: 482, height: 100, alt: 'Site' } },
     ]; // prettier-ignore
     expect(printed({ filter: 'false' }, 'D-1194', blocks).composition.document.body).toMatchObject([

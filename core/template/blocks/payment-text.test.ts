@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { Decimal } from '../money/decimal';
-import { drawCode } from './code';
-import { isIban, paymentText, type Payment } from './payment-code';
+import { Decimal } from '../../money/decimal';
+import { drawCode } from './draw-code';
+import { isIban, paymentText, type Payment } from './payment-text';
 
 const PAYMENT: Payment = {
   payee: 'Orrin & Vale Glasshouses Ltd',

@@ -1,4 +1,4 @@
-import { Decimal } from '../money/decimal';
+import { Decimal } from '../../money/decimal';
 
 /** What a European payment QR code says. */
 export interface Payment {

@@ -1,32 +1,31 @@
 import type {
+  ISchema,
   SchemaDescription,
   SchemaFieldDescription,
   SchemaInnerTypeDescription,
   SchemaObjectDescription,
 } from 'yup';
-import { NAMED_SHAPES, templateShape, UNIONS } from './shape';
+import { NAMES } from './shape';
 
 type Json = Record<string, unknown>;
 
-/** The template file's shape as a JSON Schema (draft 2020-12), made from the shape that imports are checked with. */
-export function templateJsonSchema(): Json {
-  const unions = [...UNIONS].map(([name, shapes]): [string, Json] => [name, { oneOf: Object.values(shapes).map((each) => described(each.describe())) }]); // prettier-ignore
-  const named = Object.entries(NAMED_SHAPES).map(([name, shapes]): [string, Json] => [name, { anyOf: shapes.map((each) => described(each.describe())) }]); // prettier-ignore
-  const { properties, ...rest } = described(templateShape.describe()) as { properties: Json };
+/** A shape as a JSON Schema (draft 2020-12). */
+export function jsonSchema(shape: ISchema<unknown>): Json {
+  const named = Object.entries(NAMES).map(([name, shapes]): [string, Json] => [name, { oneOf: shapes.map(schemaOf) }]);
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
-    title: 'Lumbix template',
-    description: 'A template as it is taken out of Lumbix and put back in. Formulas are described in docs/formulas.md.',
-    ...rest,
-    properties,
-    $defs: Object.fromEntries([...unions, ...named]),
+    ...schemaOf(shape),
+    $defs: Object.fromEntries(named),
   };
 }
 
+const schemaOf = (shape: ISchema<unknown>): Json => described(shape.describe());
+
 function described(field: SchemaFieldDescription): Json {
-  const meta = ('meta' in field ? field.meta : undefined) as { ref?: string; map?: { describe(): SchemaFieldDescription } } | undefined; // prettier-ignore
-  if (meta?.map) return { type: 'object', additionalProperties: described(meta.map.describe()) };
-  if (meta?.ref) return { $ref: `#/$defs/${meta.ref}` };
+  const { map, ref, anyOf } = (('meta' in field && field.meta) || {}) as { map?: ISchema<unknown>; ref?: string; anyOf?: ISchema<unknown>[] }; // prettier-ignore
+  if (map) return { type: 'object', additionalProperties: schemaOf(map) };
+  if (anyOf) return { anyOf: anyOf.map(schemaOf) };
+  if (ref) return { $ref: `#/$defs/${ref}` };
   const description = field as SchemaDescription;
   switch (field.type) {
     case 'object':
@@ -48,13 +47,19 @@ function described(field: SchemaFieldDescription): Json {
 
 function objectOf({ fields }: SchemaObjectDescription): Json {
   const entries = Object.entries(fields);
-  const required = entries.flatMap(([name, field]) => ('optional' in field && field.optional === false ? [name] : []));
+  const required = entries.flatMap(([name, field]) => (isRequired(field) ? [name] : []));
   return {
     type: 'object',
     properties: Object.fromEntries(entries.map(([name, field]) => [name, described(field)])),
     ...(required.length > 0 && { required }),
     additionalProperties: false,
   };
+}
+
+/** Whether a field has to be there. What is chosen by its value says so itself. */
+function isRequired(field: SchemaFieldDescription): boolean {
+  const { required } = (('meta' in field && field.meta) || {}) as { required?: boolean };
+  return required ?? ('optional' in field && field.optional === false);
 }
 
 const parameter = ({ tests }: SchemaDescription, name: string, key: string): unknown => tests.find((test) => test.name === name)?.params?.[key]; // prettier-ignore

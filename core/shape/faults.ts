@@ -1,0 +1,84 @@
+import { ValidationError } from 'yup';
+import type { ShapeOf } from './shape';
+
+/** Something wrong in data from outside: where, for people and as a path in the JSON; and what is to be done. */
+export interface Fault {
+  /** `layout.body[3].attrs.columns[0].align` */
+  path: string;
+  sentence: string;
+}
+
+/** Data that has its shape, or every fault of it with its place, which `whole` calls where nothing inside is named. */
+export function shaped<T>(shape: ShapeOf<T>, data: unknown, whole: string): { value: T } | { faults: Fault[] } {
+  try {
+    return { value: shape.validateSync(data, { strict: true, abortEarly: false }) };
+  } catch (problem) {
+    if (!(problem instanceof ValidationError)) throw problem;
+    const all = problem.inner.length > 0 ? problem.inner : [problem];
+    // One reason for each place is enough.
+    const first = [...new Map([...all].reverse().map((each) => [each.path, each])).values()].reverse();
+    return { faults: first.map((each) => faultOf(each, data, whole)) };
+  }
+}
+
+function faultOf(problem: ValidationError, data: unknown, whole: string): Fault {
+  const path = problem.path ?? '';
+  return { path, sentence: `${placeIn(data, path, whole)}: ${reasonOf(problem)}` };
+}
+
+/** What is wrong with one value, by the kind of rule it breaks. */
+function reasonOf({ type, message, params = {}, value = params.value }: ValidationError & { value?: unknown }): string {
+  const given = typeof value === 'string' ? `“${shortened(value)}”` : shortened(JSON.stringify(value) ?? '');
+  switch (type) {
+    case 'optionality':
+    case 'required':
+    case 'nullable':
+      return 'this is missing.';
+    case 'oneOf':
+      return `${given} stands here, but this is one of ${String(params.values)}.`;
+    case 'noUnknown':
+      return `there is no property ${shortened(String(params.unknown))} here; look at how it is written.`;
+    case 'typeError':
+      return `${given} stands here, but ${TYPE_WORDS[String(params.type)] ?? `a ${String(params.type)}`} belongs here.`;
+    case 'matches':
+      return `${given} stands here, but this takes ${message}.`;
+    case 'trim':
+      return `${given} stands here, but this takes a text with ${message}.`;
+    case 'integer':
+      return `${given} stands here, but a whole number belongs here.`;
+    case 'min':
+      return params.min === 1 && typeof value !== 'number' ? 'this is empty; at least one belongs here.' : `${given} is less than ${String(params.min)}.`; // prettier-ignore
+    case 'max':
+      return tooMuch(value, Number(params.max), given);
+    default:
+      return `${given} does not belong here.`;
+  }
+}
+
+const TYPE_WORDS: Readonly<Record<string, string>> = { array: 'a list', object: 'an object', string: 'a text', boolean: 'true or false' }; // prettier-ignore
+
+function tooMuch(value: unknown, most: number, given: string): string {
+  const limit = most.toLocaleString('en');
+  if (typeof value === 'string') return `the text is longer than ${limit} characters.`;
+  return Array.isArray(value) ? `there are ${value.length.toLocaleString('en')} here, and ${limit} may be.` : `${given} is more than ${limit}.`; // prettier-ignore
+}
+
+const shortened = (text: string) => (text.length > 60 ? `${text.slice(0, 59)}…` : text);
+
+/** A path in words, by the names of what it leads through: "In the lineTable “lines”, “net”, align". */
+function placeIn(data: unknown, path: string, whole: string): string {
+  const steps = path.match(/[^.[\]"]+/g) ?? [];
+  const words: string[] = [];
+  let at = data;
+  for (const step of steps) {
+    at = (at as Record<string, unknown> | undefined)?.[step];
+    const { type, id, label, name, attrs } = Object(at) as Record<string, unknown>;
+    const called = (Object(attrs) as Record<string, unknown>).id ?? id ?? name ?? label;
+    if (typeof called !== 'string' || !/^\d+$/.test(step)) continue;
+    const kind = typeof type === 'string' && attrs !== undefined ? `the ${shortened(type)} ` : '';
+    words.push(`${kind}“${shortened(called)}”`);
+  }
+  const last = steps.at(-1);
+  const inside = words.length > 0 ? `In ${words.join(', ')}` : `In ${whole}`;
+  return last && /^\D/.test(last) ? `${inside}, ${last}` : inside;
+}

@@ -1,0 +1,20 @@
+import { attrs, branch, type InferType } from '../node';
+import { unchanged, type BlockKind } from './kind';
+import { composeItems, listItem, mapItemFormulas, mapItemWords, type ComposedList, type ListItem } from './lists';
+
+const listAttrs = attrs({});
+
+export interface BulletList {
+  type: 'bulletList';
+  attrs: InferType<typeof listAttrs>;
+  content?: ListItem[];
+}
+
+export const bulletList: BlockKind<BulletList, ComposedList> = {
+  shape: branch('bulletList', listAttrs, listItem),
+  words: () => 'a list',
+  inner: unchanged,
+  mapFormulas: mapItemFormulas,
+  mapWords: mapItemWords,
+  compose: (block, composer, row) => composeItems(block, composer, row),
+};

@@ -1,0 +1,114 @@
+/** The one gate: everything that is asked of a template, whoever brings it, before it is a version to make documents from. */
+import type { Fault } from '../shape/faults';
+import type { RecordSchema } from '../record/schema';
+import { Checker, type CheckContext } from '../sheet/check';
+import { checkSheet } from '../sheet/check-sheet';
+import { FormulaError } from '../formula/ast';
+import { assemble, type Assembled } from './assemble';
+import { faultsIn } from './blocks';
+import { twice } from './blocks/kind';
+import { checkContext, checkTemplate } from './check';
+import { idsIn } from './node';
+import type { Pins, Template } from './template';
+import { everyBlock, ownBlockLists } from './walk';
+
+/** What is wrong with a template: the first hundred faults with their places, and how many there are. */
+export interface TemplateFaults {
+  count: number;
+  faults: Fault[];
+}
+
+const MOST_TOLD = 100;
+
+/** Every fault of a template in all of its editions, with the house styles and clauses it would be published with. */
+export function faultsOf(template: Template, pins: Pins, schema: RecordSchema): TemplateFaults {
+  const found = new Map<string, Fault>();
+  for (const fault of allFaults(template, pins, schema))
+    if (!found.has(fault.sentence)) found.set(fault.sentence, fault);
+  return { count: found.size, faults: [...found.values()].slice(0, MOST_TOLD) };
+}
+
+function* allFaults(template: Template, pins: Pins, schema: RecordSchema): Generator<Fault> {
+  yield* nameFaults(template);
+  yield* outputFaults(template);
+  for (const block of ownBlockLists(template).flatMap(everyBlock)) {
+    for (const sentence of faultsIn(block, template)) yield { path: block.attrs.id, sentence };
+  }
+  const context = checkContext(template, schema, pins.houseStyles);
+  yield* sheetFaults(context);
+  for (const { id, label } of template.editions) {
+    try {
+      yield* editionFaults(assemble(template, pins, id), context);
+    } catch (problem) {
+      // A placeholder without an end: the text cannot be taken apart.
+      if (!(problem instanceof FormulaError)) throw problem;
+      yield { path: id, sentence: `In the edition “${label}”: ${problem.message}` };
+    }
+  }
+}
+
+function* editionFaults(whole: Assembled, context: CheckContext): Generator<Fault> {
+  yield* idFaults(whole);
+  yield* referenceFaults(whole);
+  for (const { place, formula, message } of checkTemplate(whole.template, context)) {
+    // Figures were checked with their sheet.
+    if (place.figure === undefined) yield { path: place.block ?? '', sentence: `In ${place.words}, ${shortened(formula)}: ${message}` };
+  }
+} // prettier-ignore
+
+const shortened = (formula: string) => (formula.length > 80 ? `${formula.slice(0, 79)}…` : formula);
+
+function* sheetFaults(context: CheckContext): Generator<Fault> {
+  const { figures, problems } = checkSheet(context, new Checker(context));
+  for (const sentence of problems) yield { path: 'sheet', sentence };
+  for (const { key, diagnostics, problems: own } of Object.values(figures)) {
+    for (const sentence of [...diagnostics.map(({ message }) => message), ...own]) yield { path: `sheet.${key}`, sentence: `The figure “${key}”: ${sentence}` }; // prettier-ignore
+  }
+}
+
+/** Ids that stand twice on the pages of one edition: words, findings and edits could not tell the two apart. */
+function* idFaults({ template, edition }: Assembled): Generator<Fault> {
+  const { header, followingHeader = [], footer, body } = template.layout;
+  const seen = new Set<string>();
+  for (const block of [...header, ...followingHeader, ...footer, ...body]) {
+    for (const { id, type } of idsIn(block)) {
+      if (seen.has(id)) yield { path: id, sentence: `Two parts of the page are called “${id}” in the edition “${edition.label}”, one of them the ${type}. Give one another id.` }; // prettier-ignore
+      seen.add(id);
+    }
+  }
+}
+
+function* referenceFaults({ absent, circular }: Assembled): Generator<Fault> {
+  for (const id of absent) yield { path: id, sentence: `“${id}” is used by this template but is not there. Take it off the page, or make it first.` }; // prettier-ignore
+  for (const id of circular)
+    yield { path: id, sentence: `The clause “${id}” holds itself. Take it out of its own text.` };
+}
+
+/** Names that must be told apart: of editions, plans, checks and annexes; and names that have to be there. */
+function* nameFaults({ editions, plans, checks, annexes = [], sheet, layout }: Template): Generator<Fault> {
+  for (const [what, all] of [['editions', editions], ['plans', plans], ['checks', checks], ['annexes', annexes]] as const) {
+    for (const id of twice(all)) yield { path: what, sentence: `Two of the ${what} are called “${id}”. Give one another id.` };
+  }
+  const figures = new Set(sheet.document.map(({ name }) => name));
+  for (const { id, title, figure } of checks) {
+    if (figure !== undefined && !figures.has(figure)) yield { path: id, sentence: `The check “${title}” is explained by “${figure}”, which is no figure of the document.` }; // prettier-ignore
+  }
+  const own = new Set([layout.header, layout.followingHeader, layout.footer, layout.body].flatMap((blocks) => everyBlock(blocks ?? []).map(({ attrs }) => attrs.id))); // prettier-ignore
+  for (const { label, without = [], instead = {} } of editions) {
+    for (const id of [...without, ...Object.keys(instead)]) {
+      if (!own.has(id) && !id.includes('.')) yield { path: id, sentence: `The edition “${label}” changes the block “${id}”, which is not on the page. Take it out of the edition.` }; // prettier-ignore
+    }
+  }
+} // prettier-ignore
+
+/** Settings of a way out that contradict each other (ISO 19005-2, 6.1.3: an archive cannot ask for a password). */
+function* outputFaults({ plans, annexes = [], files = {} }: Template): Generator<Fault> {
+  for (const { label, pdf } of plans) {
+    if (pdf?.standard !== 'pdf/a-2b') continue;
+    if (pdf.protection) yield { path: label, sentence: `The plan “${label}” makes a PDF/A and protects it. Take the archive standard or the protection off the plan.` }; // prettier-ignore
+    if (annexes.length === 0) continue;
+    for (const [name, file] of Object.entries(files)) {
+      if (file.mediaType === 'application/pdf' && file.standard !== 'pdf/a-2b') yield { path: name, sentence: `The plan “${label}” makes a PDF/A, and the file “${name}” that may be joined to it is none. Save it as PDF/A-2b first.` }; // prettier-ignore
+    }
+  }
+}

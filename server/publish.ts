@@ -1,0 +1,70 @@
+import { eq, inArray } from 'drizzle-orm';
+import type { Fault } from '../core/shape/faults';
+import { clausesOf, houseStylesOf } from '../core/template/assemble';
+import type { TemplateFaults } from '../core/template/gate';
+import type { Pins, Template } from '../core/template/template';
+import { crmSchema } from './crm/schema';
+import type { Connection } from './db/database';
+import { clauses, houseStyles, series, templates } from './db/schema';
+import { addVersion, makeCurrent } from './db/shipped';
+import { Problem } from './problem';
+import type { Services } from './services';
+
+/** A version as it was published. */
+export interface Published {
+  versionId: string;
+  version: number;
+}
+
+/** How a version comes about. */
+export interface Publishing {
+  /** The version that the change was made to; absent for a new template. */
+  base?: string;
+}
+
+/**
+ * Publishes a template as its next version, through the one gate: nothing is published while anything is wrong with it.
+ * @throws Problem with every fault and its place; or where somebody published another version meanwhile. CrmError
+ */
+export async function publish({ database, press }: Services, template: Template, pins: Pins, { base }: Publishing): Promise<Published> {
+  const { records: schema } = await crmSchema();
+  const missing = await missingSeries(database, template);
+  const { count, faults } = await press.faultsOf(template, pins, schema);
+  if (count + missing.length > 0) throw faultyTemplate('The template has mistakes', { count: count + missing.length, faults: [...missing, ...faults] });
+  return database.transaction(async (transaction) => {
+    // Two who publish at once come one after the other here, and the second is told.
+    const [row] = await transaction.select().from(templates).where(eq(templates.id, template.id)).for('update');
+    if ((row?.currentVersion ?? undefined) !== base) throw new Problem(409, 'The template was published anew since', 'Someone published another version meanwhile. Open it again and make the change there.', { reason: 'template' });
+    const { id, version } = await addVersion(transaction, template, pins, 'made');
+    await makeCurrent(transaction, template, id);
+    return { versionId: id, version };
+  });
+} // prettier-ignore
+
+/** The house styles and clauses that a template asks for, as they are here. What is not here is told by the gate. */
+export async function pinsFor(connection: Connection, template: Template): Promise<Pins> {
+  const styles = await connection
+    .select()
+    .from(houseStyles)
+    .where(inArray(houseStyles.id, houseStylesOf(template)));
+  if (styles.length === 0) throw faultyTemplate('The template was not put in', only('houseStyle', `The template asks for the house style “${template.houseStyle}”, which is not here. Make it first, or name another one.`)); // prettier-ignore
+  const all = (await connection.select().from(clauses)).map(({ body }) => body);
+  const wanted = clausesOf(template, all);
+  return { houseStyles: styles.map(({ body }) => body), clauses: all.filter(({ id }) => wanted.includes(id)) };
+}
+
+async function missingSeries(connection: Connection, { plans }: Template): Promise<Fault[]> {
+  const wanted = [...new Set(plans.map((plan) => plan.series))];
+  const known = await connection.select({ id: series.id }).from(series).where(inArray(series.id, wanted));
+  const missing = wanted.filter((id) => !known.some((each) => each.id === id));
+  return missing.map((id) => ({ path: 'plans', sentence: `The template asks for the number series “${id}”, which is not here. Make it first, or name another one.` })); // prettier-ignore
+}
+
+/** One fault by itself. */
+export const only = (path: string, sentence: string): TemplateFaults => ({ count: 1, faults: [{ path, sentence }] });
+
+/** A template that is refused, with every fault told, up to a hundred. */
+export function faultyTemplate(title: string, { count, faults }: TemplateFaults): Problem {
+  const more = count > 1 ? ` There are ${count} mistakes in all.` : '';
+  return new Problem(422, title, `${faults[0]!.sentence}${more}`, { reason: 'file', faults, count });
+}
