@@ -25,11 +25,11 @@ const FILES: Readonly<Record<string, readonly string[] | undefined>> = {
   'core/money/currency.ts': undefined,
   'core/money/format.ts': undefined,
   'core/money/number-symbols.ts': undefined,
-  'core/production/printed-sum.ts': undefined,
+  'core/sheet/printed-sum.ts': undefined,
   'core/formula/functions/register.ts': undefined,
-  'core/production/table.ts': ['proveTotal', 'declaredTotal', 'itemsFormula', 'groupSection', '#bundled', '#bundleRows', '#row', '#cell', '#carried', 'isWithin'],
+  'core/template/blocks/line-table.ts': ['proveTotal', 'itemsFormula', 'groupSection', '#bundled', '#bundleRows', '#row', '#cell', '#carried', 'isWithin'],
   'core/production/compose.ts': ['#proveSums'],
-  'core/production/compositor.ts': ['prove', 'columnKey', 'keyOfColumn'],
+  'core/production/compositor.ts': ['prove', 'totalOf', 'columnKey', 'keyOfColumn'],
 }; // prettier-ignore
 const WORKERS = 2;
 

@@ -8,6 +8,7 @@ import { collectReads } from '../sheet/cell';
 import type { FigureSheet } from '../sheet/figure';
 import type { RegisteredDocument } from '../formula/functions/register';
 import { meaningsOf } from '../sheet/figure-meanings';
+import type { Value } from '../formula/value';
 import { Sheet } from '../sheet/sheet';
 import { Decimal } from '../money/decimal';
 import type { RecordSnapshot } from '../record/snapshot';
@@ -50,6 +51,10 @@ class Dossier {
   /** What a formula gives over the register as it is now. */
   amount(formula: string): string {
     return amount(this.sheet('final'), formula);
+  }
+
+  value(formula: string): Value {
+    return this.sheet('final').evaluate(formula, formula).value;
   }
 
   /** What is invoiced and not credited, by tax category and rate. */
@@ -194,6 +199,16 @@ describe('invoices among invoices', () => {
     expect(billed({ 'gross-total': eur('121'), 'tax-total': eur('21') })).toEqual(['100', '21', '121']);
     expect(billed({ 'gross-total': eur('100'), prepaid: eur('0'), payable: eur('50') })).toEqual(['50', '0', '50']);
     expect(billed({})).toEqual(['0', '0', '0']);
+    const dossier = new Dossier(plainDeal());
+    dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', meanings: { document: {}, rows: [] } }); // prettier-ignore
+    expect(dossier.value('FIRST(REGISTERED("invoice")).open').type).toBe('blank');
+  });
+
+  it('what is left of an invoice is told by the rows that have something left, whether it bears tax or not', () => {
+    const dossier = new Dossier(plainDeal());
+    const row = (category: string, base: string, tax: string) => ({ list: 'tax_rows', values: { 'tax-category': category, 'tax-rate': '0', 'tax-base': { value: base, currency: 'EUR' }, 'tax-amount': { value: tax, currency: 'EUR' } } }); // prettier-ignore
+    dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', meanings: { document: {}, rows: [row('export', '100', '0'), row('none', '0', '0'), row('correction', '0', '5')] } }); // prettier-ignore
+    expect(dossier.value('JOIN(BILLED().tax_category, " ")')).toMatchObject({ value: 'export correction' });
   });
 
   it('invoiced less credited never exceeds the order, in any tax category and in all, whatever the history', () => {

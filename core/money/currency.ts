@@ -20,6 +20,6 @@ export function isCurrencyCode(text: string): boolean {
 }
 
 /** Rounds a sum of money to its currency's minor unit. */
-export function roundMoney(value: Decimal, currency: string, mode: RoundingMode = 'half-away'): Decimal {
+export function roundMoney(value: Decimal, currency: string, mode: RoundingMode): Decimal {
   return roundTo(value, minorUnit(currency), mode);
 }

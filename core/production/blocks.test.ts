@@ -40,6 +40,13 @@ describe('a line table', () => {
     expect(printed({ filter: 'quantity > 900' }, 'D-1187').composition.document.body).toEqual([]);
   });
 
+  it('numbers its rows, and has a second line where there is one', () => {
+    const { rows } = printed({ columns: [column('no', '', { counter: true }), column('name', 'name', { detail: 'description' })] }, 'D-1187'); // prettier-ignore
+    expect(rows.map(({ cells }) => plain(cells[0]!.runs))).toEqual(rows.map((_, at) => String(at + 1)));
+    const described = (demoSnapshot('D-1187').fields.lines as RecordSnapshot[]).map(({ fields }) => fields.description);
+    expect(rows.map(({ cells }) => cells[1]!.detail && plain(cells[1]!.detail))).toEqual(described.map((each) => each ?? undefined)); // prettier-ignore
+  });
+
   it('carries the exact running sum of a column', () => {
     const { rows, composed } = printed({ columns: [column('name', 'name'), column('net', 'net', { format: 'plain' })], carry: 'net' }, 'D-1200'); // prettier-ignore
     // 3 × 33.333 = 99.999, 3 × 0.335 = 1.005, 0.125: each rounded to cents before it is added.
@@ -86,6 +93,14 @@ describe('bundles', () => {
     // 3,600 + 2 × 195 + 4 × 150 + 400 = 4,990.
     const { rows } = printed({ bundles, list: 'lines[not optional]', columns: [column('name', 'name'), column('net', 'printed_net', { format: 'plain' })] }, shown('hidden')); // prettier-ignore
     expect(rows.map(({ cells }) => plain(cells[1]!.runs))).toEqual(['4,990.00', '0.00']);
+  });
+
+  it('two wholes of one key: the first has the parts; parts of each other stand once', () => {
+    const deal = demoSnapshot('D-1187');
+    const [one, two, three] = deal.fields.lines as RecordSnapshot[];
+    const lines = (...fields: [string, string | null][]) => withFields(deal, { lines: [one!, two!, three!].map((line, at) => withFields(line, { name: 'abc'[at]!, sku: fields[at]![0], part_of: fields[at]![1] })) }); // prettier-ignore
+    expect(printed({ bundles }, lines(['X', null], ['X', null], ['P', 'X'])).names).toEqual(['a', '> c', 'b']);
+    expect(printed({ bundles }, lines(['X', 'Y'], ['Y', 'X'], ['P', null])).names).toEqual(['b', '> a', 'c']);
   });
 
   it('a part whose whole is not in the table stands for itself', () => {

@@ -196,6 +196,22 @@ describe('a printed sum', () => {
     sum.add(gbp('1'));
     sum.add(eur('2'));
     expect(sum.value).toBeUndefined();
-    expect(sum.contradicts(gbp('3'), 'Net', 'Subtotal', 'en')).toBe('The column “Net” and its total “Subtotal” are not in one currency.'); // prettier-ignore
+    const apart = 'The column “Net” and its total “Subtotal” are not in one currency.';
+    expect([gbp('3'), number(3)].map((total) => sum.contradicts(total, 'Net', 'Subtotal', 'en'))).toEqual([
+      apart,
+      apart,
+    ]);
+    const pounds = new PrintedSum();
+    pounds.add(gbp('3'));
+    expect(pounds.contradicts(eur('3'), 'Net', 'Subtotal', 'en')).toBe(apart);
+    expect(pounds.contradicts(number(3), 'Net', 'Subtotal', 'en')).toBeUndefined();
+  });
+
+  it('of nothing is nothing, and contradicts no zero', () => {
+    const sum = new PrintedSum();
+    sum.add(text('none'));
+    expect(sum.value).toBeUndefined();
+    expect(sum.contradicts(gbp('0'), 'Net', 'Subtotal', 'en')).toBeUndefined();
+    expect(sum.contradicts(gbp('1'), 'Net', 'Subtotal', 'en')).toContain('add up to 0.00');
   });
 });
