@@ -1,7 +1,7 @@
 import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import type { RecordSchema } from '../core/record/schema';
 import type { RecordSnapshot } from '../core/record/snapshot';
-import { treeOf } from '../core/template/paths';
+import { treeOf } from '../core/record/paths';
 import { listRecords, readRecord, wholeRecord } from './crm/records';
 import { crmSchema } from './crm/schema';
 import type { Database } from './db/database';
@@ -49,7 +49,15 @@ const LISTED = {
 /** A deal with the values that are asked for by their dotted paths. @throws CrmError */
 export async function dealValues(id: string, paths: readonly string[]): Promise<RecordSnapshot> {
   const { records } = await crmSchema();
-  return readRecord('Deal', id, treeOf(paths, records, 'Deal'));
+  return readRecord(
+    'Deal',
+    id,
+    treeOf(
+      paths.map((path) => path.split('.')),
+      records,
+      'Deal',
+    ),
+  );
 }
 
 /** A page of deals from the CRM, each with its paper trail from the register. @throws CrmError */

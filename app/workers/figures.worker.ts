@@ -10,7 +10,8 @@ import { workingsOf, type Workings } from '#core/sheet/workings';
 import type { RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, placesOfUse } from '#core/template/check';
-import { pathsAround, usedPaths } from '#core/template/paths';
+import { pathsAround } from '#core/record/paths';
+import { readsOf } from '#core/template/reads';
 import { documentRoots } from '#core/template/roots';
 import type { Pins, Template } from '#core/template/template';
 
@@ -57,7 +58,7 @@ class FigureWorkshop {
 
   /** What a template reads of its record. */
   paths(template: Template, pins: Pins, schema: RecordSchema): string[] {
-    return pathsAround(usedPaths(template, pins, schema), schema, template.record.type);
+    return pathsAround(readsOf(template, pins, schema), schema, template.record.type);
   }
 
   /** A formula as it is typed. */

@@ -208,7 +208,7 @@ describe('invoices among invoices', () => {
     const dossier = new Dossier(plainDeal());
     const row = (category: string, base: string, tax: string) => ({ list: 'tax_rows', values: { 'tax-category': category, 'tax-rate': '0', 'tax-base': { value: base, currency: 'EUR' }, 'tax-amount': { value: tax, currency: 'EUR' } } }); // prettier-ignore
     dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', meanings: { document: {}, rows: [row('export', '100', '0'), row('none', '0', '0'), row('correction', '0', '5')] } }); // prettier-ignore
-    expect(dossier.value('JOIN(BILLED().tax_category, " ")')).toMatchObject({ value: 'export correction' });
+    expect(dossier.value('TEXTJOIN(" ", true, BILLED().tax_category)')).toMatchObject({ value: 'export correction' });
   });
 
   it('invoiced less credited never exceeds the order, in any tax category and in all, whatever the history', () => {

@@ -19,6 +19,8 @@ export interface Shape {
   recordType?: string;
   /** The list whose figures it has. */
   list?: string;
+  /** Where its records are found: paths of field names from the document's record on, none where it is no record of the CRM. */
+  places?: readonly (readonly string[])[];
   names(): Iterable<string>;
   type(name: string): Type | undefined;
   /** What people call the value of that name. */
@@ -66,7 +68,25 @@ export function commonType(one: Type, other: Type): Type | undefined {
     return of && listOf(of);
   }
   if (one.is === 'text' && other.is === 'text') return TEXT;
+  if (one.is === 'record' && other.is === 'record') return { is: 'record', shape: eitherShape(one.shape, other.shape) };
   return one.is === other.is ? (one as Type) : undefined;
+}
+
+/** The shape of a record that is of the one shape or of the other: the names that both have. */
+function eitherShape(one: Shape, other: Shape): Shape {
+  if (one === other) return one;
+  return {
+    label: one.label,
+    ...(one.recordType === other.recordType && { recordType: one.recordType }),
+    ...(one.list === other.list && { list: one.list }),
+    places: [...(one.places ?? []), ...(other.places ?? [])],
+    names: () => [...one.names()].filter((name) => other.type(name) !== undefined),
+    type(name) {
+      const [first, second] = [one.type(name), other.type(name)];
+      return first && second && commonType(first, second);
+    },
+    labelOf: (name) => one.labelOf(name),
+  };
 }
 
 export function isNumeric(type: Type): boolean {

@@ -41,6 +41,8 @@ export interface Checked {
   type: Type;
   diagnostics: Diagnostic[];
   uses: Use[];
+  /** The fields it reads: paths of field names from the document's record on. */
+  reads: readonly (readonly string[])[];
 }
 
 /** What formulas are checked against: no record, only what a record could be. */
@@ -67,6 +69,8 @@ export class Checker {
   readonly #roots: ReadonlyMap<string, Shape>;
   readonly #lists = new Map<string, Type | 'being typed'>();
   readonly #shapes = new Map<string, Shape>();
+  readonly #checked = new Map<Shape | undefined, Map<string, Checked>>();
+  #typing = 0;
 
   constructor(readonly context: CheckContext) {
     const { sheet, schema, record, roots } = context;
@@ -74,19 +78,31 @@ export class Checker {
     this.#roots = new Map(Object.entries({ ...roots, ...tables }).map(([name, types]) => [name, shapeOf(name, types)]));
     const hasLines = fieldOf(schema, record.type, LINES) !== undefined;
     this.world = worldOf(sheet, record, hasLines, this.#roots.keys());
-    this.record = this.#recordShape(record.type, record.root);
+    this.record = this.#recordShape(record.type, record.root, [[]]);
   }
 
-  /** Checks one formula; `item` is what is in scope where it stands for each item of a list. */
+  /** Checks one formula, once however often it stands; `item` is what is in scope where it stands for each item of a list. */
   formula(source: string, item?: Shape): Checked {
+    const known = this.#checked.get(item)?.get(source);
+    if (known) return known;
+    const checked = this.#check(source, item);
+    // While a list is being typed, what is computed from it is not known yet.
+    if (this.#typing === 0) {
+      const ofItem = this.#checked.get(item) ?? new Map<string, Checked>();
+      this.#checked.set(item, ofItem.set(source, checked));
+    }
+    return checked;
+  }
+
+  #check(source: string, item?: Shape): Checked {
     const run = new Run(this, source, item);
     try {
       const type = run.typeOf(parseFormula(source), item);
-      return { type, diagnostics: run.diagnostics, uses: run.uses };
+      return { type, diagnostics: run.diagnostics, uses: run.uses, reads: run.reads };
     } catch (problem) {
       if (!(problem instanceof FormulaError)) throw problem;
       const { message, from, to } = problem;
-      return { type: UNKNOWN, diagnostics: [{ from, to, message }], uses: [] };
+      return { type: UNKNOWN, diagnostics: [{ from, to, message }], uses: [], reads: [] };
     }
   }
 
@@ -101,7 +117,9 @@ export class Checker {
     if (known === 'being typed') return UNKNOWN;
     if (known) return known;
     this.#lists.set(name, 'being typed');
+    this.#typing++;
     const { type } = this.formula(this.world.lists.get(name)!.formula);
+    this.#typing--;
     const owned = type.is === 'list' && type.of.is === 'record' ? listOf({ is: 'record', shape: { ...type.of.shape, label: 'row', list: name } }) : type; // prettier-ignore
     this.#lists.set(name, owned);
     return owned;
@@ -149,8 +167,9 @@ export class Checker {
     ];
   }
 
-  #recordShape(type: string, label: string, list?: string): Shape {
-    const key = `${type}|${list ?? ''}`;
+  /** The shape of a related record, or of the items of a list of them. */
+  #recordShape(type: string, label: string, places: NonNullable<Shape['places']>, list?: string): Shape {
+    const key = JSON.stringify([type, list, places]);
     const known = this.#shapes.get(key);
     if (known) return known;
     const { schema } = this.context;
@@ -159,10 +178,18 @@ export class Checker {
       label,
       recordType: type,
       list,
+      places,
       names: () => Object.keys(fields),
       type: (name) => {
         const field = own(fields, name);
-        return field && this.#fieldType(field, type);
+        return (
+          field &&
+          this.#fieldType(
+            field,
+            type,
+            places.map((place) => [...place, name]),
+          )
+        );
       },
       labelOf: (name) => fieldLabel(schema, type, name),
     };
@@ -170,7 +197,8 @@ export class Checker {
     return shape;
   }
 
-  #fieldType(field: FieldSchema, owner: string): Type {
+  /** The type of a field, found at these places. */
+  #fieldType(field: FieldSchema, owner: string, places: NonNullable<Shape['places']>): Type {
     const allowed = field.allowed?.map(({ value }) => value);
     const target = () => recordTypeOf(this.context.schema, field.target)?.label.toLowerCase() ?? field.name;
     switch (field.type) {
@@ -197,10 +225,10 @@ export class Checker {
       case 'image':
         return IMAGE;
       case 'record':
-        return { is: 'record', shape: this.#recordShape(field.target ?? '', target()) };
+        return { is: 'record', shape: this.#recordShape(field.target ?? '', target(), places) };
       case 'records': {
         const isLines = field.name === LINES && owner === this.context.record.type;
-        return listOf({ is: 'record', shape: this.#recordShape(field.target ?? '', target(), isLines ? LINES : field.name) }); // prettier-ignore
+        return listOf({ is: 'record', shape: this.#recordShape(field.target ?? '', target(), places, isLines ? LINES : field.name) }); // prettier-ignore
       }
     }
   }
@@ -220,6 +248,7 @@ function tableType(table: LookupTable): Type {
 class Run {
   readonly diagnostics: Diagnostic[] = [];
   readonly uses: Use[] = [];
+  readonly reads: (readonly string[])[] = [];
 
   constructor(
     readonly checker: Checker,
@@ -271,6 +300,7 @@ class Run {
     const referent = referentOf(name, scope, world);
     switch (referent.kind) {
       case 'field':
+        this.#reads(item!, name);
         return item!.type(name)!;
       case 'column':
         this.#used(`${item!.list}.${name}`, node);
@@ -288,6 +318,7 @@ class Run {
       case 'record':
         return { is: 'record', shape: this.checker.record };
       case 'lines':
+        this.#reads(this.checker.record, LINES);
         return this.checker.record.type(LINES)!;
       case 'root':
         return { is: 'record', shape: this.checker.rootShape(name)! };
@@ -338,7 +369,10 @@ class Run {
       this.#used(`${shape.list}.${name}`, at);
       return checker.figureType(column);
     }
-    if (own) return own;
+    if (own) {
+      this.#reads(shape, name);
+      return own;
+    }
     const near = nearest(name, checker.namesIn(shape));
     return this.#wrong(at, `${sentence(`the ${shape.label}`)} has no “${name}”${didYouMean(near)}`, near);
   }
@@ -517,6 +551,11 @@ class Run {
     const summed = isNumeric(type.of) || type.of.is === 'money';
     const choice = summed ? `SUM(${text})` : `FIRST(${text})`;
     return this.#wrong(node, `This is ${typeInWords(type)}, and one value is needed: write ${choice}${summed ? ' for their sum' : ''}.`, choice); // prettier-ignore
+  }
+
+  /** Notes that a field of records of a shape is read. */
+  #reads({ places = [] }: Shape, name: string): void {
+    for (const place of places) this.reads.push([...place, name]);
   }
 
   #used(key: string, { from, to }: { from: number; to: number }): void {

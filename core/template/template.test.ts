@@ -6,7 +6,7 @@ import { FormulaError } from '../formula/ast';
 import { checkSheet } from '../sheet/check-sheet';
 import { checkContext, checkTemplate, placesOfUse, renameInTemplate } from './check';
 import { placedFormulas } from './formulas';
-import { usedPaths } from './paths';
+import { readsOf } from './reads';
 import { splitPlaceholders } from './placeholders';
 import type { Template } from './template';
 
@@ -62,7 +62,7 @@ describe('the shipped quote', () => {
   });
 
   it('asks the CRM for what it uses and nothing else', () => {
-    const { fields, related } = usedPaths(template, shipped, demoSchema);
+    const { fields, related } = readsOf(template, shipped, demoSchema);
     expect([...fields].sort()).toEqual([
       'amount',
       'brand',

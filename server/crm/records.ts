@@ -2,7 +2,7 @@ import { Decimal } from '../../core/money/decimal';
 import { own } from '../../core/record/own';
 import { fieldOf, recordTypeOf, type FieldSchema } from '../../core/record/schema';
 import type { FieldValue, RecordSnapshot } from '../../core/record/snapshot';
-import type { PathTree } from '../../core/template/paths';
+import type { PathTree } from '../../core/record/paths';
 import { CrmError, requestCrm } from './client';
 import { crmSchema, type CrmSchema, type StoredAs } from './schema';
 

@@ -1,7 +1,10 @@
 import { eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
+import type { PathTree } from '../../core/record/paths';
+import type { RecordSchema } from '../../core/record/schema';
 import type { Pins, Template } from '../../core/template/template';
 import { keptVersion } from '../../core/template/file/kept';
-import { usedPaths } from '../../core/template/paths';
+import { readsOf } from '../../core/template/reads';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { crmSchema } from '../crm/schema';
 import { readRecord } from '../crm/records';
@@ -42,18 +45,23 @@ export async function templateVersion(connection: Connection, versionId: string)
   return { versionId, version: row.version, ...keptVersion({ template: row.body, pins: row.pins }) };
 }
 
+/** What versions read, by the schema it was found with: versions never change, the schema seldom. */
+const knownReads = new LRUCache<string, { of: RecordSchema; paths: PathTree }>({ max: 200 });
+
 /**
  * Reads the record with exactly what the template uses, in one request, and the pictures it prints after it.
  * @throws CrmError
  */
 export async function readForTemplate(
   keeping: Keeping,
-  { template, pins }: Pick<PublishedTemplate, 'template' | 'pins'>,
+  { template, pins, versionId }: PublishedTemplate,
   recordId: string,
 ): Promise<RecordSnapshot> {
   const { records } = await crmSchema();
-  const paths = usedPaths(template, pins, records);
-  // Its name and its account's are what the register and the screens call it by.
+  const paths =
+    knownReads.get(versionId)?.of === records ? knownReads.get(versionId)!.paths : readsOf(template, pins, records);
+  knownReads.set(versionId, { of: records, paths });
+  // Its name is what the register and the screens call it by.
   paths.fields.add('name');
   return withPictures(keeping, await readRecord(template.record.type, recordId, paths));
 }
