@@ -246,8 +246,8 @@ class DocumentComposer {
   /** Words that the edition does not say yet, or said before their source was changed. */
   #tellGaps(): void {
     const { gaps, absent, edition } = this.assembled;
-    for (const id of absent) {
-      this.by.fault(error(`“${id}” is used by this template but is not there any more. Take it off the page, or publish the template anew.`), 'plan'); // prettier-ignore
+    for (const { what, id } of absent) {
+      this.by.fault(error(`The ${what} “${id}” is used by this template but is not there any more. Take it off the page, or publish the template anew.`), 'plan'); // prettier-ignore
     }
     if (gaps.length === 0) return;
     const count = (kind: string) => gaps.filter((gap) => gap.kind === kind).length;

@@ -67,13 +67,13 @@ describe('a house style', () => {
   });
 
   it('that is not there is told', () => {
-    expect(assemble({ ...quote, houseStyle: 'gone' }, shipped, 'en').absent).toEqual(['gone']);
+    expect(assemble({ ...quote, houseStyle: 'gone' }, shipped, 'en').absent).toEqual([{ what: 'house style', id: 'gone' }]);
   });
 });
 
 it('clauses are found in sections too, and told apart from the template’s own blocks', () => {
   expect(clausesOf(quote)).toEqual(['terms-of-sale']);
-  expect(assemble(quote, { ...shipped, clauses: [] }, 'en').absent).toEqual(['terms-of-sale']);
+  expect(assemble(quote, { ...shipped, clauses: [] }, 'en').absent).toEqual([{ what: 'clause', id: 'terms-of-sale' }]);
 });
 
 it('a wording keeps the formulas of its source by number, and loses no other', () => {

@@ -15,6 +15,12 @@ export interface WordingGap {
   kind: 'missing' | 'outdated';
 }
 
+/** Something that a template refers to and that is not there. */
+export interface Absent {
+  what: 'house style' | 'clause';
+  id: string;
+}
+
 /** A template made whole for one edition: nothing refers to anything outside of it any more. */
 export interface Assembled {
   template: Omit<Template, 'layout'> & { layout: Template['layout'] & Letterhead & { page: { margins: Margins } } };
@@ -22,8 +28,8 @@ export interface Assembled {
   /** With what the template has otherwise. */
   houseStyle: HouseStyle;
   gaps: WordingGap[];
-  /** Ids of clauses and house styles that the pins do not hold. */
-  absent: string[];
+  /** Clauses and house styles that the pins do not hold. */
+  absent: Absent[];
   /** Clauses that hold themselves, if only through others. */
   circular: string[];
 }
@@ -43,7 +49,7 @@ export function assemble(
   const style = pins.houseStyles.find(({ id }) => id === wanted);
   const houseStyle = overridden(style ?? pins.houseStyles[0]!, template);
   const assembler = new Assembler(template, pins, edition);
-  if (!style) assembler.absent.add(wanted);
+  if (!style) assembler.absent.set(wanted, { what: 'house style', id: wanted });
   const { page, header, followingHeader, footer, body } = template.layout;
   const letterhead: Letterhead = {
     header: header ? assembler.whole(header) : houseStyle.letterhead.header,
@@ -59,7 +65,7 @@ export function assemble(
     edition,
     houseStyle,
     gaps: [...assembler.gaps.values()],
-    absent: [...assembler.absent],
+    absent: [...assembler.absent.values()],
     circular: [...assembler.circular],
   };
 } // prettier-ignore
@@ -67,7 +73,7 @@ export function assemble(
 /** Makes the blocks of one edition whole, and notes what it lacks. */
 class Assembler {
   readonly gaps = new Map<string, WordingGap>();
-  readonly absent = new Set<string>();
+  readonly absent = new Map<string, Absent>();
   readonly circular = new Set<string>();
   readonly #clauses: ReadonlyMap<string, Clause>;
   readonly #language: string;
@@ -111,7 +117,7 @@ class Assembler {
   /** A clause's blocks, their ids told apart from the template's own. */
   #clauseBlocks(name: string, id: string, around: { replaced: readonly string[]; clauses: readonly string[] }): Block[] {
     const clause = this.#clauses.get(name);
-    if (!clause) this.absent.add(name);
+    if (!clause) this.absent.set(name, { what: 'clause', id: name });
     if (around.clauses.includes(name)) this.circular.add(name);
     if (!clause || around.clauses.includes(name)) return [];
     const words = this.#translation(clause.words && own(clause.words, this.#language));

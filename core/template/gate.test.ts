@@ -28,7 +28,7 @@ describe('the gate', () => {
     ['a translation without an end', { ...quote, editions: [quote.editions[0]!, { ...quote.editions[1]!, words: { 'plan.file.title': { of: 'x', text: 'Offerte =[1' } } }] }, 'In the edition “Nederlands”: This placeholder is not closed'],
     ['a name that nothing has', withBody(paragraph('own', 'deal.colour')), 'In a paragraph, deal.colour: The deal has no “colour”'],
     ['such a name in blocks of an edition', { ...quote, editions: [{ ...quote.editions[0]!, instead: { crane: [paragraph('own', 'totale')] } }] }, 'In a paragraph, totale: There is no field and no figure “totale”'],
-    ['a clause that is not there', withBody({ type: 'clause', attrs: { id: 'own', clause: 'gone' } }), '“gone” is used by this template but is not there.'],
+    ['a clause that is not there', withBody({ type: 'clause', attrs: { id: 'own', clause: 'gone' } }), 'The template asks for the clause “gone”, which is not here.'],
     ['an edition that changes what is not there', { ...quote, editions: [{ ...quote.editions[0]!, without: ['gone'] }] }, 'The edition “English” changes the block “gone”'],
     ['two editions of one id', { ...quote, editions: [quote.editions[0]!, quote.editions[0]!] }, 'Two of the editions are called “en”.'],
     ['a section of two otherwise', withBody({ type: 'whenSection', attrs: { id: 'own', when: 'true', note: 'it is so' }, content: [{ type: 'otherwise', attrs: { id: 'a' } }, { type: 'otherwise', attrs: { id: 'b' } }] }), 'The section “it is so” has one “then”'],

@@ -79,7 +79,7 @@ function* idFaults({ template, edition }: Assembled): Generator<Fault> {
 }
 
 function* referenceFaults({ absent, circular }: Assembled): Generator<Fault> {
-  for (const id of absent) yield { path: id, sentence: `“${id}” is used by this template but is not there. Take it off the page, or make it first.` }; // prettier-ignore
+  for (const { what, id } of absent) yield { path: id, sentence: `The template asks for the ${what} “${id}”, which is not here. Make it first, or name another one.` }; // prettier-ignore
   for (const id of circular)
     yield { path: id, sentence: `The clause “${id}” holds itself. Take it out of its own text.` };
 }

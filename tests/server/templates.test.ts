@@ -64,7 +64,7 @@ describe('a template as a file', () => {
     expect(Buffer.from(proposal.files!['general-conditions']!.content!, 'base64').subarray(0, 5).toString()).toBe(
       '%PDF-',
     );
-    expect(await putInTemplate(services(), bytesOf(proposal))).toEqual({ id: 'full-proposal', name: 'Full proposal', version: 2, isNew: false }); // prettier-ignore
+    expect(await putInTemplate(services(), bytesOf(proposal))).toMatchObject({ id: 'full-proposal', name: 'Full proposal', version: 2, isNew: false }); // prettier-ignore
     expect(await takenOut('full-proposal')).toEqual(proposal);
   });
 
