@@ -8,6 +8,7 @@ import type { Connection } from './db/database';
 import { clauses, houseStyles, series, templates } from './db/schema';
 import { addVersion, makeCurrent } from './db/shipped';
 import { Problem } from './problem';
+import { proveOnRecords } from './prove';
 import type { Services } from './services';
 
 /** A version as it was published. */
@@ -20,22 +21,31 @@ export interface Published {
 export interface Publishing {
   /** The version that the change was made to; absent for a new template. */
   base?: string;
+  /** Why it is published although it stops on some records. */
+  reason?: string;
 }
 
 /**
- * Publishes a template as its next version, through the one gate: nothing is published while anything is wrong with it.
- * @throws Problem with every fault and its place; or where somebody published another version meanwhile. CrmError
+ * Publishes a template as its next version, through the one gate: nothing is published while anything is wrong with it. Then it
+ * is composed over proof records: what stops on one of them needs a reason, which is kept.
+ * @throws Problem with every fault and its place; with the records that it stops on; or where somebody published another version
+ *   meanwhile. CrmError
  */
-export async function publish({ database, press }: Services, template: Template, pins: Pins, { base }: Publishing): Promise<Published> {
+export async function publish(services: Services, template: Template, pins: Pins, { base, reason }: Publishing): Promise<Published> {
+  const { database, press } = services;
   const { records: schema } = await crmSchema();
   const missing = await missingSeries(database, template);
   const { count, faults } = await press.faultsOf(template, pins, schema);
   if (count + missing.length > 0) throw faultyTemplate('The template has mistakes', { count: count + missing.length, faults: [...missing, ...faults] });
+  const { faults: shown, records } = await proveOnRecords(services, template, pins);
+  if (shown.length > 0) throw faultyTemplate('The template has mistakes', { count: shown.length, faults: shown });
+  const accepted = reason?.trim();
+  if (records.length > 0 && !accepted) throw new Problem(422, 'Some records would stop', `On ${records.length === 1 ? 'one record' : `${records.length} records`} nothing could be filed with this template. Look at what stops, or say why it is published all the same.`, { reason: 'stops', records });
   return database.transaction(async (transaction) => {
     // Two who publish at once come one after the other here, and the second is told.
     const [row] = await transaction.select().from(templates).where(eq(templates.id, template.id)).for('update');
     if ((row?.currentVersion ?? undefined) !== base) throw new Problem(409, 'The template was published anew since', 'Someone published another version meanwhile. Open it again and make the change there.', { reason: 'template' });
-    const { id, version } = await addVersion(transaction, template, pins, 'made');
+    const { id, version } = await addVersion(transaction, template, pins, 'made', records.length > 0 ? { reason: accepted!, records } : undefined);
     await makeCurrent(transaction, template, id);
     return { versionId: id, version };
   });

@@ -1,5 +1,5 @@
 import { boolean, number, object, string, type InferType } from 'yup';
-import { formulaName, listOf, shape } from '../core/shape/shape';
+import { formulaName, listOf, shape, text } from '../core/shape/shape';
 import { figureSheet } from '../core/sheet/figure';
 import { DOCUMENT_STATES } from './db/schema';
 
@@ -72,5 +72,10 @@ export const sheetBody = shape({
   base: uuid().required(),
   renames: listOf(shape({ key: string().required().max(200), name: formulaName() }).required(), 500).required(),
   sheet: figureSheet,
+  /** Why it is published although it stops on some records. */
+  reason: text(500),
 }).required();
 export type SheetChange = InferType<typeof sheetBody>;
+
+/** Why a template is published although it stops on some records. */
+export const reasonQuery = shape({ reason: text(500) }).required();

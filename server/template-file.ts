@@ -29,7 +29,7 @@ export async function takeOutTemplate(connection: Connection, templateId: string
  * file that has anything wrong.
  * @throws Problem with every fault and its place.
  */
-export async function putInTemplate(services: Services, bytes: Uint8Array): Promise<Published & { id: string; name: string; isNew: boolean }> {
+export async function putInTemplate(services: Services, bytes: Uint8Array, reason?: string): Promise<Published & { id: string; name: string; isNew: boolean }> {
   const { database, press } = services;
   const read = await press.readTemplate(bytes);
   if ('faults' in read) throw faulty({ count: read.faults.length, faults: read.faults.slice(0, MOST_TOLD) });
@@ -37,7 +37,7 @@ export async function putInTemplate(services: Services, bytes: Uint8Array): Prom
   // Its files are kept by their hash; one that no version refers to does no harm.
   const template = await withFiles({ database, press }, read.template);
   const [before] = await database.select().from(templates).where(eq(templates.id, template.id));
-  const published = await publish(services, template, pins, { base: before?.currentVersion ?? undefined });
+  const published = await publish(services, template, pins, { base: before?.currentVersion ?? undefined, reason });
   return { ...published, id: template.id, name: template.name, isNew: before === undefined };
 } // prettier-ignore
 

@@ -48,5 +48,5 @@ export async function publishSheet(services: Services, templateId: string, chang
   const followed = change.renames.reduce<Template>((each, { key, name }) => {
     return { ...renameInTemplate(each, checkContext(each, schema, pins.houseStyles), key, name) };
   }, template);
-  return publish(services, { ...followed, sheet: change.sheet }, pins, { base: versionId });
+  return publish(services, { ...followed, sheet: change.sheet }, pins, { base: versionId, reason: change.reason });
 }

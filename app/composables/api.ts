@@ -18,6 +18,8 @@ export interface ApiProblem {
   findings?: Finding[];
   /** What is wrong in a file, each with its place. */
   faults?: { path: string; sentence: string }[];
+  /** Records that a template would stop on. */
+  records?: { id: string; name: string; sentences: string[] }[];
 }
 
 export type DocumentState = 'preparing' | 'rendered' | 'attached' | 'filed' | 'failed';
@@ -135,10 +137,12 @@ export const api = {
   thumbnailUrl: (id: string, version: string) =>
     `/api/templates/${encodeURIComponent(id)}/thumbnail?version=${version}`,
   templateFileUrl: (id: string) => `/api/templates/${encodeURIComponent(id)}/file`,
-  putInTemplate: (file: Blob) => $fetch<{ id: string; name: string; version: number; isNew: boolean }>('/api/templates', { method: 'POST', body: file, headers: { 'Content-Type': 'application/octet-stream' } }), // prettier-ignore
+  putInTemplate: (file: Blob, reason?: string) => $fetch<{ id: string; name: string; version: number; isNew: boolean }>('/api/templates', { method: 'POST', query: { reason }, body: file, headers: { 'Content-Type': 'application/octet-stream' } }), // prettier-ignore
   template: (id: string) => $fetch<OpenTemplate>(`/api/templates/${encodeURIComponent(id)}`),
-  publishSheet: (id: string, body: { base: string; renames: { key: string; name: string }[]; sheet: FigureSheet }) =>
-    $fetch<{ versionId: string }>(`/api/templates/${encodeURIComponent(id)}/sheet`, { method: 'PUT', body }),
+  publishSheet: (
+    id: string,
+    body: { base: string; renames: { key: string; name: string }[]; sheet: FigureSheet; reason?: string },
+  ) => $fetch<{ versionId: string }>(`/api/templates/${encodeURIComponent(id)}/sheet`, { method: 'PUT', body }),
   workings: (key: string, id: string) => $fetch<Workings>('/api/proof/workings', { query: { key, id } }),
   proof: (deal: string, template: string, edition?: string) =>
     $fetch<Proof>('/api/proof', { query: { deal, template, edition } }),

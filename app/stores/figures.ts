@@ -28,6 +28,8 @@ export const useFiguresStore = defineStore('figures', () => {
   /** The deal that values are shown for, with what was filed for it before. */
   const deal = shallowRef<{ deal: RecordSnapshot; registered: RegisteredDocument[]; paths: ReadonlySet<string> }>();
   const problem = shallowRef<ApiProblem>();
+  /** Records that the sheet stops on, where publishing waits for a reason. */
+  const stopped = shallowRef<ApiProblem>();
   const view = shallowRef<SheetView>();
   const workings = shallowRef<Workings>();
   const selected = ref<string>();
@@ -266,19 +268,22 @@ export const useFiguresStore = defineStore('figures', () => {
   }
 
   /** Publishes the sheet as the template's next version. */
-  async function publish(): Promise<void> {
+  /** Publishes the sheet; `reason` says why, where some records stop on it. */
+  async function publish(reason?: string): Promise<void> {
     if (!opened.value || !template.value || faults.value.length > 0) return;
     busy.value = true;
     try {
       const { versionId, template: base } = opened.value;
-      await api.publishSheet(base.id, { base: versionId, renames: renames.value, sheet: template.value.sheet });
+      await api.publishSheet(base.id, { base: versionId, renames: renames.value, sheet: template.value.sheet, reason });
       const kept = selected.value;
       await load(base.id, deal.value?.deal.id);
       select(kept);
       told.value = `Published as version ${opened.value.version}`;
-      problem.value = undefined;
+      [problem.value, stopped.value] = [undefined, undefined];
     } catch (thrown) {
-      problem.value = asProblem(thrown);
+      const told = asProblem(thrown);
+      stopped.value = told.reason === 'stops' ? told : undefined;
+      problem.value = stopped.value ? undefined : told;
     } finally {
       busy.value = false;
     }
@@ -291,7 +296,7 @@ export const useFiguresStore = defineStore('figures', () => {
   }
 
   return {
-    opened, template, deal, problem, view, workings, selected, row, past, future, busy, told, formulas, current, changed, faults, failures,
+    opened, template, deal, problem, stopped, view, workings, selected, row, past, future, busy, told, formulas, current, changed, faults, failures,
     load, choose, select, explain, edit, add, addList, remove, rename, reorder, take, setSheet, undo, redo, publish, labelOf,
   }; // prettier-ignore
 });

@@ -213,7 +213,7 @@ class DocumentComposer {
       return namesIn(value).flatMap((name) => {
         const file = own(files, name);
         if (file?.mediaType === 'application/pdf') return [{ label, sha256: file.sha256, pages: counted ? (file.pages ?? 0) : 0 }]; // prettier-ignore
-        this.by.fault(error(`The template has no PDF “${name}” to join as “${label}”.`), id);
+        this.by.fault(error(`The template has no PDF “${name}” to join as “${label}”.`), id, undefined, 'template');
         return [];
       });
     });
@@ -232,7 +232,7 @@ class DocumentComposer {
     if (!protection) return standard ? { standard } : {};
     if (standard === 'pdf/a-2b') {
       // ISO 19005-2, 6.1.3: an archive cannot ask its readers for a password.
-      this.by.fault(error('A PDF/A document cannot be protected: take the archive standard or the protection off the plan.'), 'plan'); // prettier-ignore
+      this.by.fault(error('A PDF/A document cannot be protected: take the archive standard or the protection off the plan.'), 'plan', undefined, 'template'); // prettier-ignore
       return { standard };
     }
     const { password: formula, ...permissions } = protection;
@@ -247,7 +247,7 @@ class DocumentComposer {
   #tellGaps(): void {
     const { gaps, absent, edition } = this.assembled;
     for (const { what, id } of absent) {
-      this.by.fault(error(`The ${what} “${id}” is used by this template but is not there any more. Take it off the page, or publish the template anew.`), 'plan'); // prettier-ignore
+      this.by.fault(error(`The ${what} “${id}” is used by this template but is not there any more. Take it off the page, or publish the template anew.`), 'plan', undefined, 'template'); // prettier-ignore
     }
     if (gaps.length === 0) return;
     const count = (kind: string) => gaps.filter((gap) => gap.kind === kind).length;

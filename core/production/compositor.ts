@@ -139,6 +139,7 @@ export class Compositor implements Composer {
     this.findings.push({
       id: block === undefined ? `sum ${label}` : `printed ${block} ${column} ${label}`,
       severity: 'stops',
+      of: 'template',
       title: 'A printed column does not add up',
       sentence: contradiction,
       block,
@@ -254,11 +255,12 @@ export class Compositor implements Composer {
   }
 
   /** Notes an error as a finding; other values are none. */
-  fault(value: Value, block: string, key?: string): void {
+  fault(value: Value, block: string, key?: string, of?: Finding['of']): void {
     if (value.type !== 'error') return;
     this.findings.push({
       id: value.path ? `missing ${value.path}` : `error ${value.message}`,
       severity: 'stops',
+      ...(of && { of }),
       title: value.path ? 'A value is missing' : 'A figure cannot be computed',
       sentence: value.message.endsWith('.') ? value.message : `${value.message}.`,
       block,
@@ -275,6 +277,7 @@ export class Compositor implements Composer {
     this.findings.push({
       id: `internal ${internal.figure!.name}`,
       severity: 'stops',
+      of: 'template',
       title: 'An internal figure is printed',
       sentence: `“${internal.figure!.label}” is internal and must not be printed. Take it off the page.`,
       block,

@@ -67,7 +67,9 @@ describe('a house style', () => {
   });
 
   it('that is not there is told', () => {
-    expect(assemble({ ...quote, houseStyle: 'gone' }, shipped, 'en').absent).toEqual([{ what: 'house style', id: 'gone' }]);
+    expect(assemble({ ...quote, houseStyle: 'gone' }, shipped, 'en').absent).toEqual([
+      { what: 'house style', id: 'gone' },
+    ]);
   });
 });
 

@@ -12,6 +12,19 @@ import type { Composition } from '../../core/production/composition';
 /** A composition as it is kept: its pictures are in the PDF, and its workings are made for good. */
 export type KeptComposition = Omit<Composition, 'assets'> & { workings: Record<string, Workings> };
 
+/** Records that a template version was found to stop on when it was published. */
+export interface AcceptedStops {
+  reason: string;
+  records: StoppedRecord[];
+}
+
+/** A record that a template cannot print, with what stops it in sentences. */
+export interface StoppedRecord {
+  id: string;
+  name: string;
+  sentences: string[];
+}
+
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
@@ -61,6 +74,8 @@ export const templateVersions = pgTable(
     publishedAt: at('published_at').notNull().defaultNow(),
     /** Whether it came with Lumbix, or was made here. */
     origin: text('origin').$type<'shipped' | 'made'>().notNull().default('shipped'),
+    /** Records that this version stops on, and why it was published all the same. */
+    stops: jsonb('stops').$type<AcceptedStops>(),
   },
   (table) => [uniqueIndex('template_versions_number').on(table.templateId, table.version)],
 );

@@ -6,6 +6,7 @@ import { clausesOf, houseStylesOf } from '../../core/template/assemble';
 import type { Pins, Template } from '../../core/template/template';
 import { withFilesKept, type Keeping } from '../assets';
 import type { Connection } from './database';
+import type { AcceptedStops } from './schema';
 import { clauses, houseStyles, series, templates, templateVersions } from './schema';
 
 const SERIES = [
@@ -80,6 +81,7 @@ export async function addVersion(
   template: Template,
   pins: Pins,
   origin: 'shipped' | 'made',
+  stops?: AcceptedStops,
 ): Promise<{ id: string; version: number }> {
   const id = uuidv7();
   const [newest] = await connection
@@ -87,7 +89,7 @@ export async function addVersion(
     .from(templateVersions)
     .where(eq(templateVersions.templateId, template.id));
   const version = (newest?.version ?? 0) + 1;
-  await connection.insert(templateVersions).values({ id, templateId: template.id, version, body: template, pins, origin }); // prettier-ignore
+  await connection.insert(templateVersions).values({ id, templateId: template.id, version, body: template, pins, origin, stops }); // prettier-ignore
   return { id, version };
 }
 

@@ -54,22 +54,29 @@ const knownReads = new LRUCache<string, { of: RecordSchema; paths: PathTree }>({
  */
 export async function readForTemplate(
   keeping: Keeping,
-  { template, pins, versionId }: PublishedTemplate,
+  { template, pins, versionId }: Pick<PublishedTemplate, 'template' | 'pins'> & { versionId?: string },
   recordId: string,
 ): Promise<RecordSnapshot> {
   const { records } = await crmSchema();
-  const paths =
-    knownReads.get(versionId)?.of === records ? knownReads.get(versionId)!.paths : readsOf(template, pins, records);
-  knownReads.set(versionId, { of: records, paths });
+  const paths = readsOfVersion(template, pins, records, versionId);
   // Its name is what the register and the screens call it by.
   paths.fields.add('name');
   return withPictures(keeping, await readRecord(template.record.type, recordId, paths));
 }
 
+/** What a template reads; of a published version found once, as long as the schema is the same. */
+function readsOfVersion(template: Template, pins: Pins, schema: RecordSchema, versionId?: string): PathTree {
+  const known = versionId === undefined ? undefined : knownReads.get(versionId);
+  if (known?.of === schema) return known.paths;
+  const paths = readsOf(template, pins, schema);
+  if (versionId !== undefined) knownReads.set(versionId, { of: schema, paths });
+  return paths;
+}
+
 /** What to compose: a template, a record, the circumstances, and what was filed for the record `before` a moment. */
 export async function pressJob(
   connection: Connection,
-  { template, pins }: PublishedTemplate,
+  { template, pins }: Pick<PublishedTemplate, 'template' | 'pins'>,
   snapshot: RecordSnapshot,
   circumstances: Partial<
     Pick<ComposeContext, 'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial'>

@@ -20,20 +20,26 @@ const page = useTemplateRef<HTMLElement>('page');
 const busy = ref(false);
 const told = ref('');
 const refused = shallowRef<ApiProblem>();
+/** A template that some records stop on, waiting for a reason. */
+const waiting = shallowRef<{ file: File; problem: ApiProblem }>();
 const { isOverDropZone } = useDropZone(page, { onDrop: (files) => void putIn(files?.[0]), multiple: false });
 useKeys({ 'Control+Enter': () => input.value?.click() });
 
-async function putIn(file: File | null | undefined): Promise<void> {
+/** Puts a template in from its file; `reason` says why, where some records stop on it. */
+async function putIn(file: File | null | undefined, reason?: string): Promise<void> {
   if (!file || busy.value) return;
   busy.value = true;
   told.value = '';
   refused.value = undefined;
   try {
-    const { name, version, isNew } = await api.putInTemplate(file);
+    const { name, version, isNew } = await api.putInTemplate(file, reason);
+    waiting.value = undefined;
     told.value = isNew ? `“${name}” is on the shelf now.` : `“${name}” is at version ${version} now.`;
     await loaded.reload();
   } catch (thrown) {
-    refused.value = asProblem(thrown);
+    const problem = asProblem(thrown);
+    waiting.value = problem.reason === 'stops' ? { file, problem } : undefined;
+    refused.value = waiting.value ? undefined : problem;
   } finally {
     busy.value = false;
     if (input.value) input.value.value = '';
@@ -64,6 +70,12 @@ const use = (documents: number, lastUsed: string | null) =>
         <Button label="Put a template in" size="small" :loading="busy" @click="input?.click()" />
       </div>
       <RefusedTemplate v-if="refused" :problem="refused" @close="refused = undefined" />
+      <StoppedRecords
+        :problem="waiting?.problem"
+        :busy="busy"
+        @publish="putIn(waiting?.file, $event)"
+        @close="waiting = undefined"
+      />
       <EmptyNote v-if="loaded.value.value?.length === 0" title="No templates yet"
         >Put one in from its file: press the button, or drop the file here.</EmptyNote
       >

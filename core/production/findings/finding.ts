@@ -5,6 +5,8 @@ export interface Finding {
   /** Stable over proofs of the same document, so that a list can be updated in place. */
   id: string;
   severity: Severity;
+  /** Whose fault it is: the record's, as most are, or the template's, whatever the record. */
+  of?: 'template';
   title: string;
   /** What is wrong and what to do, for people. */
   sentence: string;

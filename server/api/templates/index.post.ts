@@ -1,5 +1,6 @@
-import { getHeader, readRawBody } from 'h3';
-import { Problem, route } from '../../problem';
+import { getHeader, getQuery, readRawBody } from 'h3';
+import { accepted, Problem, route } from '../../problem';
+import { reasonQuery } from '../../requests';
 import { services } from '../../services';
 import { LARGEST_TEMPLATE, putInTemplate } from '../../template-file';
 
@@ -7,5 +8,9 @@ export default route(async (event) => {
   if (Number(getHeader(event, 'content-length') ?? 0) > LARGEST_TEMPLATE)
     throw new Problem(413, 'The template was not put in', 'The file is larger than 30 MB, which no template is.');
   const bytes = await readRawBody(event, false);
-  return putInTemplate(await services(), new Uint8Array(bytes ?? []));
+  return putInTemplate(
+    await services(),
+    new Uint8Array(bytes ?? []),
+    accepted<{ reason?: string }>(reasonQuery, getQuery(event)).reason,
+  );
 });

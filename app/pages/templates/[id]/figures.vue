@@ -218,11 +218,17 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             label="Publish"
             :disabled="!changed || faults.length > 0 || store.busy"
             :loading="store.busy"
-            @click="store.publish"
+            @click="store.publish()"
           />
         </div>
       </template>
     </DeskAndLeaf>
+    <StoppedRecords
+      :problem="store.stopped"
+      :busy="store.busy"
+      @publish="store.publish"
+      @close="store.stopped = undefined"
+    />
     <CalculationShelf v-model:visible="shelfOpen" @take="store.take" />
     <FormulaReference v-model:visible="referenceOpen" />
   </div>

@@ -1,0 +1,62 @@
+import { mostDifferent } from '../core/record/differ';
+import type { RecordSnapshot } from '../core/record/snapshot';
+import type { Fault } from '../core/shape/faults';
+import { readsOf } from '../core/template/reads';
+import type { Pins, Template } from '../core/template/template';
+import { CrmError } from './crm/client';
+import { listRecords } from './crm/records';
+import { crmSchema } from './crm/schema';
+import type { StoppedRecord } from './db/schema';
+import { pressJob, readForTemplate } from './filing/template';
+import type { Services } from './services';
+
+/** Records that a template is proved on, where it names none; and among how many they are looked for. */
+const PROOFS = 10;
+const CANDIDATES = 200;
+
+/** What proving a template on records brought to light. */
+export interface Proved {
+  /** Faults of the template that show only on a record. */
+  faults: Fault[];
+  /** Records that stop, through what is on them. */
+  records: StoppedRecord[];
+}
+
+/**
+ * Composes a template over the records it names, or over ten that differ most in what it reads, and tells what would stop them.
+ * @throws CrmError
+ */
+export async function proveOnRecords(services: Services, template: Template, pins: Pins): Promise<Proved> {
+  const faults = new Map<string, Fault>();
+  const records: StoppedRecord[] = [];
+  for (const id of await proofRecords(template, pins)) {
+    const snapshot = await readIfThere(services, template, pins, id);
+    if (!snapshot) continue;
+    const { findings } = await services.press.compose(await pressJob(services.database, { template, pins }, snapshot));
+    const stops = findings.filter(({ severity }) => severity === 'stops');
+    const name = String(snapshot.fields.name ?? id);
+    for (const { sentence, block = '' } of stops.filter(({ of }) => of === 'template')) {
+      if (!faults.has(sentence)) faults.set(sentence, { path: block, sentence: `On “${name}”: ${sentence}` });
+    }
+    const sentences = [...new Set(stops.filter(({ of }) => of !== 'template').map(({ sentence }) => sentence))];
+    if (sentences.length > 0) records.push({ id, name, sentences });
+  }
+  return { faults: [...faults.values()], records };
+}
+
+async function proofRecords(template: Template, pins: Pins): Promise<readonly string[]> {
+  if (template.proofRecords) return template.proofRecords;
+  const { records: schema } = await crmSchema();
+  const page = await listRecords(template.record.type, readsOf(template, pins, schema), { orderBy: 'id desc', skip: 0, top: CANDIDATES });
+  return mostDifferent(page.records, PROOFS, schema).map(({ id }) => id);
+} // prettier-ignore
+
+/** A record with what the template reads; undefined for one that is not there any more. */
+async function readIfThere(services: Services, template: Template, pins: Pins, id: string): Promise<RecordSnapshot | undefined> {
+  try {
+    return await readForTemplate(services, { template, pins }, id);
+  } catch (problem) {
+    if (problem instanceof CrmError && problem.failure === 'missing') return undefined;
+    throw problem;
+  }
+} // prettier-ignore
