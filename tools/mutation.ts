@@ -103,6 +103,7 @@ let done = 0;
 
 async function work(): Promise<void> {
   const folder = copyOfTree();
+  await hold(folder);
   for (let job = jobs.shift(); job; job = jobs.shift()) {
     const { file, source, mutant } = job;
     const changed = source.slice(0, mutant.from) + mutant.is + source.slice(mutant.to);
@@ -115,7 +116,13 @@ async function work(): Promise<void> {
     process.stdout.write(`SURVIVED  ${words}\n`);
     survivors.push(words);
   }
+  await hold(folder);
   rmSync(folder, { recursive: true });
+}
+
+/** Before and after: tests that fail by themselves would notice everything. */
+async function hold(folder: string): Promise<void> {
+  if (await isNoticed(folder)) throw new Error(`The tests fail in ${folder} without any change.`);
 }
 
 await Promise.all(Array.from({ length: WORKERS }, work));
