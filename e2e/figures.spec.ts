@@ -116,6 +116,11 @@ test('a published sheet is what documents are produced from', async ({ page }) =
   await page.keyboard.press('Enter');
   await expect(page.getByText('Renamed to extras_sum, with every use of it')).toBeVisible();
   await publish(page).click();
+  const stopped = page.getByRole('dialog', { name: 'Some records would stop' });
+  await expect(stopped.getByRole('listitem').first()).toContainText('Set it on the deal.');
+  await expect(stopped.getByLabel('Why publish it all the same')).toBeFocused();
+  await page.keyboard.type('They wait for their prices');
+  await page.keyboard.press('Enter');
   await expect(page.getByText('Published as version 2')).toBeVisible();
   await page.goto('/deals/D-1191/produce/glasshouse-quote');
   await expect(page.getByLabel('Page 1 of').first()).toBeVisible();

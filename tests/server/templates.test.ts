@@ -9,7 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import { closeDatabase, openDatabase } from '../../server/db/database';
-import { assets, templateVersions } from '../../server/db/schema';
+import { assets, templateVersions, type StoppedRecord } from '../../server/db/schema';
 import { beginFiling } from '../../server/filing/begin';
 import { registeredFor } from '../../server/filing/registered';
 import { openQueue, type Queue } from '../../server/jobs/queue';
@@ -50,9 +50,9 @@ async function takenOut(id: string): Promise<Template> {
 }
 
 /** The sentences that a file is refused with. */
-async function refusals(file: Uint8Array): Promise<string> {
+async function refusals(file: Uint8Array, reason?: string): Promise<string> {
   const before = await database().select().from(templateVersions);
-  const thrown: unknown = await putInTemplate(services(), file).catch((problem: unknown) => problem);
+  const thrown: unknown = await putInTemplate(services(), file, reason).catch((problem: unknown) => problem);
   expect(thrown).toBeInstanceOf(Problem);
   expect(await database().select().from(templateVersions)).toHaveLength(before.length);
   return (thrown as Problem & { members: { faults: { sentence: string }[] } }).members.faults.map(({ sentence }) => sentence).join(' '); // prettier-ignore
@@ -64,14 +64,14 @@ describe('a template as a file', () => {
     expect(Buffer.from(proposal.files!['general-conditions']!.content!, 'base64').subarray(0, 5).toString()).toBe(
       '%PDF-',
     );
-    expect(await putInTemplate(services(), bytesOf(proposal))).toMatchObject({ id: 'full-proposal', name: 'Full proposal', version: 2, isNew: false }); // prettier-ignore
+    expect(await putInTemplate(services(), bytesOf(proposal), 'tried before')).toMatchObject({ id: 'full-proposal', name: 'Full proposal', version: 2, isNew: false }); // prettier-ignore
     expect(await takenOut('full-proposal')).toEqual(proposal);
   });
 
   it('is a new one under another id, packed or not, and can be filed from', async () => {
     const quote = await takenOut('glasshouse-quote');
     const own = { ...quote, id: 'own-quote', name: 'Our own quote' };
-    expect(await putInTemplate(services(), zipSync({ 'own.json': bytesOf(own) }))).toMatchObject({ version: 1, isNew: true }); // prettier-ignore
+    expect(await putInTemplate(services(), zipSync({ 'own.json': bytesOf(own) }), 'tried before')).toMatchObject({ version: 1, isNew: true }); // prettier-ignore
     expect((await listTemplates(database())).map(({ id }) => id)).toContain('own-quote');
     expect((await proofDocument(services(), 'D-1188', 'own-quote')).findings).toEqual([]);
   });
@@ -84,6 +84,64 @@ describe('a template as a file', () => {
     expect(await refusals(bytesOf({ ...quote, sheet: { ...quote.sheet, document: [figure, ...quote.sheet.document.slice(1)] } }))).toContain('wieght'); // prettier-ignore
     expect(await refusals(new TextEncoder().encode('PK'))).toMatch(/archive/);
     expect(await refusals(zipSync({ 'a.json': new Uint8Array(100_000_000) }))).toContain('more than 30 MB');
+  });
+
+  it('is tried on records that differ most: what stops on one needs a reason, which is kept with the version', async () => {
+    const quote = { ...(await takenOut('glasshouse-quote')), id: 'tried-quote', name: 'Tried quote' };
+    const thrown: unknown = await putInTemplate(services(), bytesOf(quote)).catch((problem: unknown) => problem);
+    expect(thrown).toBeInstanceOf(Problem);
+    const { title, members } = thrown as Problem & { members: { reason: string; records: StoppedRecord[] } };
+    expect([title, members.reason]).toEqual(['Some records would stop', 'stops']);
+    expect(members.records.flatMap(({ sentences }) => sentences).join(' ')).toContain('Set it on the deal.');
+    expect((await listTemplates(database())).map(({ id }) => id)).not.toContain('tried-quote');
+    const { versionId } = await putInTemplate(services(), bytesOf(quote), ' They wait for their prices. ');
+    const [version] = await database().select().from(templateVersions).where(eq(templateVersions.id, versionId));
+    expect(version!.stops).toEqual({ reason: 'They wait for their prices.', records: members.records });
+  });
+
+  it('is tried on the records it names; a fault of its own is refused whatever the reason', async () => {
+    const quote = { ...(await takenOut('glasshouse-quote')), id: 'named-quote', proofRecords: ['D-1187', 'gone'] };
+    expect(await putInTemplate(services(), bytesOf(quote))).toMatchObject({ version: 1 });
+    const document = quote.sheet.document.map((figure) => (figure.name === 'total' ? { ...figure, internal: true } : figure)); // prettier-ignore
+    const printsInternal = bytesOf({ ...quote, sheet: { ...quote.sheet, document } });
+    expect(await refusals(printsInternal, 'because')).toContain('On “Vent renewal, house 3”: “Total” is internal and must not be printed.'); // prettier-ignore
+  });
+
+  it('of a hostile size is refused in words, off the thread that answers', async () => {
+    const quote = await takenOut('glasshouse-quote');
+    const { body } = quote.layout;
+    const nested = (depth: number): unknown => (depth === 0 ? body[0] : { type: 'keepTogether', attrs: { id: `g-${depth}` }, content: [nested(depth - 1)] }); // prettier-ignore
+    const withBody = (...blocks: unknown[]) => ({ ...quote, layout: { ...quote.layout, body: [...body, ...blocks] } });
+    const many = <Item>(count: number, item: (at: number) => Item) =>
+      Array.from({ length: count }, (_, at) => item(at));
+    const hostile = [
+      withBody(...many(100_000, () => ({ type: 'marquee', attrs: {} }))),
+      withBody(...many(200_000, (at) => ({ type: 'divider', attrs: { id: `d-${at}` } }))),
+      { ...quote, sheet: { ...quote.sheet, document: many(20_000, (at) => ({ name: `f_${at}`, label: 'F', formula: '1 +', type: 'number' })) } },
+      { ...quote, files: Object.fromEntries(many(500_000, (at) => [`k-${at}`, 1])) },
+      withBody(nested(2_000)),
+      withBody({ type: 'divider', attrs: { id: 'constructor' } }, { type: 'divider', attrs: { id: 'constructor' } }),
+      { ...quote, name: 'half \ud800 a pair' },
+    ]; // prettier-ignore
+    const sentences = [
+      /list of 1/,
+      /list of 2/,
+      /list of 20,000/,
+      /more than 200,000 values/,
+      /nested more than 100/,
+      /called “constructor”/,
+      /half of a pair/,
+    ];
+    for (const [at, file] of hostile.entries()) {
+      const bytes = bytesOf(file);
+      const begun = performance.now();
+      expect(await refusals(bytes)).toMatch(sentences[at]!);
+      expect(performance.now() - begun).toBeLessThan(5_000);
+    }
+    const proto = new TextEncoder().encode(JSON.stringify(quote).replace('"sheet":', '"__proto__":{"a":1},"sheet":'));
+    expect(await refusals(proto)).toContain('“__proto__”');
+    const depth = new TextEncoder().encode('['.repeat(1_000_000));
+    expect(await refusals(depth)).toMatch(/not JSON|nested/);
   });
 
   it('with a picture that runs a script, is cut off or is not there is refused', async () => {

@@ -36,8 +36,8 @@ function publish(): void {
     </ul>
     <form @submit.prevent="publish">
       <label for="stops-reason">Why publish it all the same</label>
-      <input id="stops-reason" v-model="reason" v-focus maxlength="500" placeholder="because …" />
-      <p class="quiet">The reason and the records are kept with the version.</p>
+      <input id="stops-reason" v-model="reason" autofocus maxlength="500" placeholder="because …" />
+      <p class="quiet note">The reason and the records are kept with the version.</p>
       <footer>
         <Button type="button" label="Back" severity="secondary" text @click="emit('close')" />
         <Button type="submit" label="Publish" :disabled="!given" :loading="busy" />
@@ -70,6 +70,9 @@ input {
   padding: 0 10px;
   border: 1px solid var(--hairline);
   border-radius: 3px;
+}
+.note {
+  margin-top: 6px;
 }
 footer {
   display: flex;
