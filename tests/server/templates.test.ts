@@ -87,7 +87,7 @@ describe('a template as a file', () => {
   });
 
   it('is tried on records that differ most: what stops on one needs a reason, which is kept with the version', async () => {
-    const quote = { ...(await takenOut('glasshouse-quote')), id: 'tried-quote', name: 'Tried quote' };
+    const quote = { ...(await takenOut('glasshouse-quote')), id: 'tried-quote', name: 'Tried quote', kind: 'letter' };
     const thrown: unknown = await putInTemplate(services(), bytesOf(quote)).catch((problem: unknown) => problem);
     expect(thrown).toBeInstanceOf(Problem);
     const { title, members } = thrown as Problem & { members: { reason: string; records: StoppedRecord[] } };
@@ -100,7 +100,12 @@ describe('a template as a file', () => {
   });
 
   it('is tried on the records it names; a fault of its own is refused whatever the reason', async () => {
-    const quote = { ...(await takenOut('glasshouse-quote')), id: 'named-quote', proofRecords: ['D-1187', 'gone'] };
+    const quote = {
+      ...(await takenOut('glasshouse-quote')),
+      id: 'named-quote',
+      kind: 'letter',
+      proofRecords: ['D-1187', 'gone'],
+    };
     expect(await putInTemplate(services(), bytesOf(quote))).toMatchObject({ version: 1 });
     const document = quote.sheet.document.map((figure) => (figure.name === 'total' ? { ...figure, internal: true } : figure)); // prettier-ignore
     const printsInternal = bytesOf({ ...quote, sheet: { ...quote.sheet, document } });
@@ -110,7 +115,6 @@ describe('a template as a file', () => {
   it('of a hostile size is refused in words, off the thread that answers', async () => {
     const quote = await takenOut('glasshouse-quote');
     const { body } = quote.layout;
-    const nested = (depth: number): unknown => (depth === 0 ? body[0] : { type: 'keepTogether', attrs: { id: `g-${depth}` }, content: [nested(depth - 1)] }); // prettier-ignore
     const withBody = (...blocks: unknown[]) => ({ ...quote, layout: { ...quote.layout, body: [...body, ...blocks] } });
     const many = <Item>(count: number, item: (at: number) => Item) =>
       Array.from({ length: count }, (_, at) => item(at));
@@ -119,7 +123,6 @@ describe('a template as a file', () => {
       withBody(...many(200_000, (at) => ({ type: 'divider', attrs: { id: `d-${at}` } }))),
       { ...quote, sheet: { ...quote.sheet, document: many(20_000, (at) => ({ name: `f_${at}`, label: 'F', formula: '1 +', type: 'number' })) } },
       { ...quote, files: Object.fromEntries(many(500_000, (at) => [`k-${at}`, 1])) },
-      withBody(nested(2_000)),
       withBody({ type: 'divider', attrs: { id: 'constructor' } }, { type: 'divider', attrs: { id: 'constructor' } }),
       { ...quote, name: 'half \ud800 a pair' },
     ]; // prettier-ignore
@@ -140,6 +143,9 @@ describe('a template as a file', () => {
     }
     const proto = new TextEncoder().encode(JSON.stringify(quote).replace('"sheet":', '"__proto__":{"a":1},"sheet":'));
     expect(await refusals(proto)).toContain('“__proto__”');
+    const groups = '{"type":"keepTogether","attrs":{"id":"g"},"content":['.repeat(2_000) + ']}'.repeat(2_000);
+    const nested = new TextEncoder().encode(JSON.stringify(withBody('here')).replace('"here"', groups));
+    expect(await refusals(nested)).toContain('nested more than 100 levels deep');
     const depth = new TextEncoder().encode('['.repeat(1_000_000));
     expect(await refusals(depth)).toMatch(/not JSON|nested/);
   });
