@@ -115,15 +115,15 @@ describe('a template as a file', () => {
   it('of a hostile size is refused in words, off the thread that answers', async () => {
     const quote = await takenOut('glasshouse-quote');
     const { body } = quote.layout;
-    const withBody = (...blocks: unknown[]) => ({ ...quote, layout: { ...quote.layout, body: [...body, ...blocks] } });
+    const withBody = (blocks: unknown[]) => ({ ...quote, layout: { ...quote.layout, body: [...body, ...blocks] } });
     const many = <Item>(count: number, item: (at: number) => Item) =>
       Array.from({ length: count }, (_, at) => item(at));
     const hostile = [
-      withBody(...many(100_000, () => ({ type: 'marquee', attrs: {} }))),
-      withBody(...many(200_000, (at) => ({ type: 'divider', attrs: { id: `d-${at}` } }))),
+      withBody(many(100_000, () => ({ type: 'marquee', attrs: {} }))),
+      withBody(many(200_000, (at) => ({ type: 'divider', attrs: { id: `d-${at}` } }))),
       { ...quote, sheet: { ...quote.sheet, document: many(20_000, (at) => ({ name: `f_${at}`, label: 'F', formula: '1 +', type: 'number' })) } },
       { ...quote, files: Object.fromEntries(many(500_000, (at) => [`k-${at}`, 1])) },
-      withBody({ type: 'divider', attrs: { id: 'constructor' } }, { type: 'divider', attrs: { id: 'constructor' } }),
+      withBody(many(2, () => ({ type: 'divider', attrs: { id: 'constructor' } }))),
       { ...quote, name: 'half \ud800 a pair' },
     ]; // prettier-ignore
     const sentences = [
@@ -144,7 +144,7 @@ describe('a template as a file', () => {
     const proto = new TextEncoder().encode(JSON.stringify(quote).replace('"sheet":', '"__proto__":{"a":1},"sheet":'));
     expect(await refusals(proto)).toContain('“__proto__”');
     const groups = '{"type":"keepTogether","attrs":{"id":"g"},"content":['.repeat(2_000) + ']}'.repeat(2_000);
-    const nested = new TextEncoder().encode(JSON.stringify(withBody('here')).replace('"here"', groups));
+    const nested = new TextEncoder().encode(JSON.stringify(withBody(['here'])).replace('"here"', groups));
     expect(await refusals(nested)).toContain('nested more than 100 levels deep');
     const depth = new TextEncoder().encode('['.repeat(1_000_000));
     expect(await refusals(depth)).toMatch(/not JSON|nested/);
