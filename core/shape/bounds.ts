@@ -2,8 +2,9 @@
 
 /** How large JSON from outside may be. */
 export interface Bounds {
-  /** Values in all, and levels of objects and lists inside of each other. */
+  /** Values in all, objects among them, and levels of objects and lists inside of each other. */
   values: number;
+  objects: number;
   depth: number;
   /** Items of one list, and characters of one text. */
   items: number;
@@ -31,38 +32,51 @@ function placeOf(problem: unknown, source: string): string {
 }
 
 /** Why data is refused, as the end of a sentence; undefined if it is within its bounds. */
-export function outOfBounds(data: unknown, { values, depth, items, text }: Bounds): string | undefined {
-  let count = 0;
+export function outOfBounds(data: unknown, bounds: Bounds): string | undefined {
+  const left = { values: bounds.values, objects: bounds.objects };
   let level: unknown[] = [data];
   for (let deep = 0; level.length > 0; deep++) {
-    if (deep > depth) return `is nested more than ${depth} levels deep.`;
+    if (deep > bounds.depth) return `is nested more than ${bounds.depth} levels deep.`;
     const next: unknown[] = [];
     for (const value of level) {
-      if (++count > values) return `holds more than ${values.toLocaleString('en')} values.`;
-      if (typeof value === 'string') {
-        const fault = textFault(value, text);
-        if (fault) return fault;
-      } else if (typeof value === 'number') {
-        if (!Number.isFinite(value)) return 'holds a number that is too great.';
-      } else if (Array.isArray(value)) {
-        if (value.length > items) return `has a list of ${value.length.toLocaleString('en')}; no list may be longer than ${items.toLocaleString('en')}.`; // prettier-ignore
-        for (const item of value) next.push(item);
-      } else if (typeof value === 'object' && value !== null) {
-        for (const [key, inner] of Object.entries(value)) {
-          const fault = key === '__proto__' ? 'has a property “__proto__”, which is no name.' : textFault(key, 200);
-          if (fault) return fault;
-          next.push(inner);
-        }
-      }
+      const refused = refusedHere(value, bounds, left);
+      if (refused !== undefined) return refused;
+      if (Array.isArray(value)) for (const item of value) next.push(item);
+      else if (isObject(value)) for (const key of Object.keys(value)) next.push(value[key]);
     }
-    if (count + next.length > values) return `holds more than ${values.toLocaleString('en')} values.`;
     level = next;
   }
   return undefined;
 }
 
-/** What no text of people has: NUL, and half of a surrogate pair (RFC 7493, 2.1). */
+/** Why one value is refused, whatever it holds. What it holds is counted first, so that little is done for what is too much. */
+function refusedHere(value: unknown, { values, objects, items, text }: Bounds, left: { values: number; objects: number }): string | undefined {
+  if (typeof value === 'string') return textFault(value, text);
+  if (typeof value === 'number') return Number.isFinite(value) ? undefined : 'holds a number that is too great.';
+  if (Array.isArray(value)) {
+    if (value.length > items) return `has a list of ${shown(value.length)}; no list may be longer than ${shown(items)}.`;
+    left.values -= value.length;
+  } else if (isObject(value)) {
+    const keys = Object.keys(value);
+    left.values -= keys.length;
+    if (--left.objects < 0) return `has more than ${shown(objects)} parts.`;
+    if (left.values >= 0) {
+      for (const key of keys) {
+        const fault = key === '__proto__' ? 'has a property “__proto__”, which is no name.' : textFault(key, 200);
+        if (fault !== undefined) return fault;
+      }
+    }
+  }
+  return left.values < 0 ? `holds more than ${shown(values)} values.` : undefined;
+} // prettier-ignore
+
+const shown = (count: number) => count.toLocaleString('en');
+const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
+
+/** NUL, and half of a surrogate pair: what no text of people has (RFC 7493, 2.1). */
+const NO_TEXT = /\0|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+
 function textFault(text: string, longest: number): string | undefined {
-  if (text.length > longest) return `has a text of more than ${longest.toLocaleString('en')} characters.`;
-  return /\u0000|\p{Surrogate}/u.test(text) ? 'has a text with a character that is none (NUL, or half of a pair). Write it anew.' : undefined; // prettier-ignore
+  if (text.length > longest) return `has a text of more than ${shown(longest)} characters.`;
+  return NO_TEXT.test(text) ? 'has a text with a character that is none (NUL, or half of a pair). Write it anew.' : undefined; // prettier-ignore
 }

@@ -11,7 +11,7 @@ export interface Fault {
 /** Data that has its shape, or every fault of it with its place, which `whole` calls where nothing inside is named. */
 export function shaped<T>(shape: ShapeOf<T>, data: unknown, whole: string): { value: T } | { faults: Fault[] } {
   try {
-    return { value: shape.validateSync(data, { strict: true, abortEarly: false }) };
+    return { value: shape.validateSync(data, { strict: true, abortEarly: false, disableStackTrace: true }) };
   } catch (problem) {
     if (!(problem instanceof ValidationError)) throw problem;
     const all = problem.inner.length > 0 ? problem.inner : [problem];

@@ -64,6 +64,8 @@ type Node<Kind extends Expression['kind']> = Extract<Expression, { kind: Kind }>
 
 /** Types formulas against the schema and the figure sheet, without data. */
 export class Checker {
+  /** Whether mistakes are told with what was probably meant, which takes most of the time where there are many. */
+  suggests = true;
   readonly world: World;
   readonly record: Shape;
   readonly #roots: ReadonlyMap<string, Shape>;
@@ -339,6 +341,7 @@ class Run {
     const { name } = node;
     if (name === 'this' || name === 'item') return this.#noItem(node);
     if (FUNCTIONS.has(name.toUpperCase())) return this.#wrong(node, `${name.toUpperCase()} is a function: write ${name.toUpperCase()}(…).`); // prettier-ignore
+    if (!this.checker.suggests) return this.#wrong(node, `There is no field and no figure “${name}”.`);
     const inner = item ? this.checker.namesIn(item) : [];
     const near = nearest(name, [...inner, ...this.checker.outerNames()]);
     const ofRecord = !near && nearest(name, this.checker.namesIn(this.checker.record));
@@ -373,7 +376,7 @@ class Run {
       this.#reads(shape, name);
       return own;
     }
-    const near = nearest(name, checker.namesIn(shape));
+    const near = checker.suggests ? nearest(name, checker.namesIn(shape)) : undefined;
     return this.#wrong(at, `${sentence(`the ${shape.label}`)} has no “${name}”${didYouMean(near)}`, near);
   }
 
@@ -388,7 +391,7 @@ class Run {
       this.#used(name, at);
       return this.checker.listType(name);
     }
-    const near = nearestName(name, [...figures.keys(), ...lists.keys()]);
+    const near = this.checker.suggests ? nearestName(name, [...figures.keys(), ...lists.keys()]) : undefined;
     return this.#wrong(at, `There is no figure “${name}”${didYouMean(near)}`, near);
   }
 
@@ -407,7 +410,7 @@ class Run {
     const at = { from: node.from, to: node.from + node.name.length };
     if (!called) {
       node.arguments.forEach((argument) => this.typeOf(argument, item));
-      const near = nearestName(node.name, DECLARED.map(({ name }) => name)); // prettier-ignore
+      const near = this.checker.suggests ? nearestName(node.name, DECLARED.map(({ name }) => name)) : undefined; // prettier-ignore
       return this.#wrong(at, `There is no function ${node.name}${didYouMean(near)}`, near);
     }
     const refused = refuseCount(called, node.arguments.length);

@@ -28,14 +28,12 @@ export function checkContext(
   };
 }
 
-/** Checks every formula of a template without data: of its figures, its page, its file names and its checks. */
-export function checkTemplate(template: Template, context: CheckContext): PlacedDiagnostic[] {
-  const checker = new Checker(context);
-  return placedFormulas(template).flatMap(({ formula, place }) =>
-    checker
-      .formula(formula, checker.itemIn(place.within))
-      .diagnostics.map((diagnostic) => ({ ...diagnostic, formula, place })),
-  );
+/** What is wrong with the formulas of a template, found without data: of its figures, its page, its file names and its checks. */
+export function* diagnosticsOf(template: Template, checker: Checker): Generator<PlacedDiagnostic> {
+  for (const { formula, place } of placedFormulas(template)) {
+    const { diagnostics } = checker.formula(formula, checker.itemIn(place.within));
+    for (const diagnostic of diagnostics) yield { ...diagnostic, formula, place };
+  }
 }
 
 /** The places outside of the figure sheet where each figure or list is used, by its key. */

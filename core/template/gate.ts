@@ -1,13 +1,13 @@
 /** The one gate: everything that is asked of a template, whoever brings it, before it is a version to make documents from. */
 import type { Fault } from '../shape/faults';
 import type { RecordSchema } from '../record/schema';
-import { Checker, type CheckContext } from '../sheet/check';
+import { Checker } from '../sheet/check';
 import { checkSheet } from '../sheet/check-sheet';
 import { FormulaError } from '../formula/ast';
 import { assemble, type Assembled } from './assemble';
 import { faultsIn } from './blocks';
 import { twice } from './blocks/kind';
-import { checkContext, checkTemplate } from './check';
+import { checkContext, diagnosticsOf } from './check';
 import { idsIn } from './node';
 import type { Pins, Template } from './template';
 import { everyBlock, ownBlockLists } from './walk';
@@ -22,23 +22,26 @@ const MOST_TOLD = 100;
 
 /** Every fault of a template in all of its editions, with the house styles and clauses it would be published with. */
 export function faultsOf(template: Template, pins: Pins, schema: RecordSchema): TemplateFaults {
+  const checker = new Checker(checkContext(template, schema, pins.houseStyles));
   const found = new Map<string, Fault>();
-  for (const fault of allFaults(template, pins, schema))
+  for (const fault of allFaults(template, pins, checker)) {
     if (!found.has(fault.sentence)) found.set(fault.sentence, fault);
+    // Those that are only counted need not say what was probably meant.
+    if (found.size === MOST_TOLD) checker.suggests = false;
+  }
   return { count: found.size, faults: [...found.values()].slice(0, MOST_TOLD) };
 }
 
-function* allFaults(template: Template, pins: Pins, schema: RecordSchema): Generator<Fault> {
+function* allFaults(template: Template, pins: Pins, checker: Checker): Generator<Fault> {
   yield* nameFaults(template);
   yield* outputFaults(template);
   for (const block of ownBlockLists(template).flatMap(everyBlock)) {
     for (const sentence of faultsIn(block, template)) yield { path: block.attrs.id, sentence };
   }
-  const context = checkContext(template, schema, pins.houseStyles);
-  yield* sheetFaults(context);
+  yield* sheetFaults(checker);
   for (const { id, label } of template.editions) {
     try {
-      yield* editionFaults(assemble(template, pins, id), context);
+      yield* editionFaults(assemble(template, pins, id), checker);
     } catch (problem) {
       // A placeholder without an end: the text cannot be taken apart.
       if (!(problem instanceof FormulaError)) throw problem;
@@ -47,10 +50,10 @@ function* allFaults(template: Template, pins: Pins, schema: RecordSchema): Gener
   }
 }
 
-function* editionFaults(whole: Assembled, context: CheckContext): Generator<Fault> {
+function* editionFaults(whole: Assembled, checker: Checker): Generator<Fault> {
   yield* idFaults(whole);
   yield* referenceFaults(whole);
-  for (const { place, formula, message } of checkTemplate(whole.template, context)) {
+  for (const { place, formula, message } of diagnosticsOf(whole.template, checker)) {
     // Figures were checked with their sheet.
     if (place.figure === undefined) yield { path: place.block ?? '', sentence: `In ${place.words}, ${shortened(formula)}: ${message}` };
   }
@@ -58,8 +61,8 @@ function* editionFaults(whole: Assembled, context: CheckContext): Generator<Faul
 
 const shortened = (formula: string) => (formula.length > 80 ? `${formula.slice(0, 79)}…` : formula);
 
-function* sheetFaults(context: CheckContext): Generator<Fault> {
-  const { figures, problems } = checkSheet(context, new Checker(context));
+function* sheetFaults(checker: Checker): Generator<Fault> {
+  const { figures, problems } = checkSheet(checker.context, checker);
   for (const sentence of problems) yield { path: 'sheet', sentence };
   for (const { key, diagnostics, problems: own } of Object.values(figures)) {
     for (const sentence of [...diagnostics.map(({ message }) => message), ...own]) yield { path: `sheet.${key}`, sentence: `The figure “${key}”: ${sentence}` }; // prettier-ignore
@@ -67,12 +70,12 @@ function* sheetFaults(context: CheckContext): Generator<Fault> {
 }
 
 /** Ids that stand twice on the pages of one edition: words, findings and edits could not tell the two apart. */
-function* idFaults({ template, edition }: Assembled): Generator<Fault> {
+function* idFaults({ template }: Assembled): Generator<Fault> {
   const { header, followingHeader = [], footer, body } = template.layout;
   const seen = new Set<string>();
   for (const block of [...header, ...followingHeader, ...footer, ...body]) {
     for (const { id, type } of idsIn(block)) {
-      if (seen.has(id)) yield { path: id, sentence: `Two parts of the page are called “${id}” in the edition “${edition.label}”, one of them the ${type}. Give one another id.` }; // prettier-ignore
+      if (seen.has(id)) yield { path: id, sentence: `Two parts of the page are called “${id}”, one of them the ${type}. Give one another id.` }; // prettier-ignore
       seen.add(id);
     }
   }

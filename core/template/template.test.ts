@@ -1,16 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
 import { shipped } from '../../demo/shipped';
 import { demoSchema } from '../../tests/demo-snapshot';
 import { FormulaError } from '../formula/ast';
 import { checkSheet } from '../sheet/check-sheet';
-import { checkContext, checkTemplate, placesOfUse, renameInTemplate } from './check';
+import { Checker, type CheckContext } from '../sheet/check';
+import { checkContext, diagnosticsOf, placesOfUse, renameInTemplate } from './check';
 import { placedFormulas } from './formulas';
 import { readsOf } from './reads';
 import { splitPlaceholders } from './placeholders';
 import type { Template } from './template';
 
-const template = glasshouseQuote as unknown as Template;
+const template = shipped.templates[0]!;
+const checkTemplate = (each: Template, context: CheckContext) => [...diagnosticsOf(each, new Checker(context))];
 
 describe('placeholders', () => {
   it('nest brackets and quoted texts', () => {

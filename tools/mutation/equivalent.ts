@@ -70,4 +70,5 @@ export const EQUIVALENT: readonly Equivalent[] = [
   { file: 'core/money/number-symbols.ts', line: 'sizes.length < 3 ||', was: ['<', '3', '1'], why: 'groups of one size are the same however many are listed' },
   { file: 'core/formula/functions/register.ts', line: 'if (base && tax)', was: '&&', why: 'base and tax of a row come together' },
   { file: 'core/formula/functions/register.ts', line: 'if (lessBase && lessTax)', was: ['&&', '1'], why: 'base and tax of a row come together; only whether the sign is 1 is looked at' },
+  { file: 'core/production/compositor.ts', line: 'id: block === undefined ?', was: '===', why: 'it only names the finding' },
 ]; // prettier-ignore
