@@ -22,8 +22,10 @@ export interface ErrorValue {
 /** An absent value, knowing what is absent and where. Never a zero. */
 export interface BlankValue {
   type: 'blank';
-  /** "no unit price" */
+  /** "no unit price", "the deal has no order number" */
   cause: string;
+  /** What is missing, where that is a value with a name: "unit price". */
+  lacks?: string;
   /** "Line 4, Vent motor"; absent for the record itself. */
   place?: string;
   path?: string;

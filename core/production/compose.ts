@@ -9,9 +9,12 @@ import { error, formatValue, type Value } from '../formula/value';
 import type { Workings } from '../sheet/workings';
 import { isCurrencyCode } from '../money/currency';
 import { numberSymbols } from '../money/number-symbols';
+import { failedCheck } from './findings/failed-check';
 import { gatherFindings } from './findings/finding';
+import { noCurrency } from './findings/no-currency';
+import { untranslated } from './findings/untranslated';
 import { own } from '../record/own';
-import type { RecordSchema } from '../record/schema';
+import { calledByType, type RecordSchema } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
 import { usedDigest } from '../record/used';
 import { PrintedSum } from '../sheet/printed-sum';
@@ -250,36 +253,14 @@ class DocumentComposer {
       this.by.fault(error(`The ${what} “${id}” is used by this template but is not there any more. Take it off the page, or publish the template anew.`), 'plan', undefined, 'template'); // prettier-ignore
     }
     if (gaps.length === 0) return;
-    const count = (kind: string) => gaps.filter((gap) => gap.kind === kind).length;
-    const told = [
-      count('missing') > 0 && `${counted(count('missing'), 'block')} printed in the first edition’s words`,
-      count('outdated') > 0 && `${counted(count('outdated'), 'translation')} older than the text it translates`,
-    ].filter(Boolean);
-    this.by.findings.push({
-      id: `words ${edition.id}`,
-      severity: 'warns',
-      title: 'Not fully translated',
-      sentence: `In the edition “${edition.label}”: ${told.join(', and ')}.`,
-      block: gaps[0]!.block,
-      values: Object.keys(this.by.values).filter((key) =>
-        gaps.some(({ block }) => this.by.values[key]!.block === block),
-      ),
-    });
+    this.by.findings.push(untranslated(gaps, edition, this.by.values));
   }
 
   #checkCurrency(): void {
     const cell = this.by.sheet.evaluate('currency', this.template.sheet.currency);
     collectReads(cell, this.by.used);
     if (cell.value.type === 'text' && isCurrencyCode(cell.value.value)) return;
-    const path = cell.value.type === 'blank' || cell.value.type === 'error' ? cell.value.path : undefined;
-    this.by.findings.push({
-      id: 'currency',
-      severity: 'stops',
-      title: 'No currency',
-      sentence: 'The deal has no currency that is an ISO 4217 code, so no sum can be printed. Set it on the deal.',
-      values: [],
-      path,
-    });
+    this.by.findings.push(noCurrency(cell.value, calledByType(this.context.schema, this.template.record.type)));
   }
 
   /** What is printed adds up: each declared column sums to its figure (EN 16931 BR-CO-10, BR-CO-14). */
@@ -300,14 +281,8 @@ class DocumentComposer {
       const { value } = this.by.sheet.evaluate(`check ${check.id}`, check.formula);
       // A check over a value that is itself an error has nothing to add: the error is a finding already.
       if (value.type === 'error' || asCondition(value) === true) continue;
-      this.by.findings.push({
-        id: `check ${check.id}`,
-        severity: check.severity,
-        title: check.title,
-        sentence: this.#sentence(check.sentence),
-        values: check.figure ? this.#valuesExplainedBy(check.figure) : [],
-        workings: check.figure,
-      });
+      const values = check.figure ? this.#valuesExplainedBy(check.figure) : [];
+      this.by.findings.push(failedCheck(check, this.#sentence(check.sentence), values));
     }
   }
 
@@ -345,8 +320,6 @@ class DocumentComposer {
     return figure && this.by.sheet.figure(figure.name);
   }
 }
-
-const counted = (count: number, what: string): string => (count === 1 ? `one ${what}` : `${count} ${what}s`);
 
 function namesIn(value: Value): string[] {
   if (value.type === 'list') return value.items.flatMap(namesIn);

@@ -7,8 +7,9 @@ import { parseFormula } from '../formula/parse';
 import { printFormula } from '../formula/print';
 import { type Row, itemsOf } from '../formula/row';
 import type { Sheet } from '../sheet/sheet';
-import { error, formatValue, rowsIn, sentence, type Value } from '../formula/value';
+import { error, formatValue, rowsIn, type Value } from '../formula/value';
 import { workingsOf, type Workings } from '../sheet/workings';
+import { calledByType } from '../record/schema';
 import type { PrintedSum } from '../sheet/printed-sum';
 import { composeBlock, type Block, type ComposedBlock } from '../template/blocks';
 import { brokenLines, plainly, type Asset, type Assets, type PlacedPicture, type Run } from '../template/composed';
@@ -16,7 +17,13 @@ import type { ColumnTotal, Composer, PictureBox, PrintedRuns, ValueRequest } fro
 import { composeInline, type Inline } from '../template/inlines';
 import { splitPlaceholders } from '../template/placeholders';
 import type { PrintedValue } from './composition';
+import { emptyTable } from './findings/empty-table';
+import { failedValue } from './findings/failed-value';
 import type { Finding } from './findings/finding';
+import { missingPicture } from './findings/missing-picture';
+import { missingValue } from './findings/missing-value';
+import { printedInternal } from './findings/printed-internal';
+import { unprovedSum } from './findings/unproved-sum';
 
 /**
  * The state of one composition: evaluates what is to be printed, and notes what was printed where, what was read for
@@ -37,12 +44,17 @@ export class Compositor implements Composer {
   /** Cells that someone may want explained, by their ids. */
   readonly #explainable = new Map<string, Cell>();
 
+  /** What the record is called by its type: "deal". */
+  readonly #record: string;
+
   constructor(
     readonly sheet: Sheet,
     readonly locale: string,
     /** Bytes of the files and pictures that may be printed. */
     readonly available: Assets,
   ) {
+    const { schema, snapshot } = sheet.input;
+    this.#record = calledByType(schema, snapshot.type);
     this.declaredTotals = new Map(
       sheet.input.sheet.sums.flatMap(({ column, figure }) => {
         const key = keyOfColumn(column);
@@ -129,23 +141,14 @@ export class Compositor implements Composer {
    * Holds a column to the total that is printed for it (EN 16931 BR-CO-10: what is printed adds up); what does not add up
    * stops filing. An error is a finding already.
    */
-  prove(sum: PrintedSum, { column, label, value, workings, block }: ColumnTotal): void {
-    if (value.type === 'error') return;
-    const contradiction = sum.contradicts(value, column, label, this.locale);
+  prove(sum: PrintedSum, total: ColumnTotal): void {
+    if (total.value.type === 'error') return;
+    const contradiction = sum.contradicts(total.value, total.column, total.label, this.locale);
     if (contradiction === undefined) {
       this.provedSums++;
       return;
     }
-    this.findings.push({
-      id: block === undefined ? `sum ${label}` : `printed ${block} ${column} ${label}`,
-      severity: 'stops',
-      of: 'template',
-      title: 'A printed column does not add up',
-      sentence: contradiction,
-      block,
-      values: [],
-      workings,
-    });
+    this.findings.push(unprovedSum(total, contradiction));
   }
 
   blocks(blocks: readonly Block[] = [], row?: Row): ComposedBlock[] {
@@ -161,28 +164,12 @@ export class Compositor implements Composer {
   }
 
   tellEmpty(block: string, label: string): void {
-    this.findings.push({
-      id: `empty ${block}`,
-      severity: 'warns',
-      title: `Nothing in “${label}”`,
-      sentence: 'The deal has no lines for this table, so a sentence is printed in its place.',
-      block,
-      values: [],
-    });
+    this.findings.push(emptyTable(block, label, this.#record));
   }
 
   #blank(value: Extract<Value, { type: 'blank' }>, { mayBeBlank, block }: ValueRequest, key: string): Run[] {
     if (mayBeBlank) return [];
-    this.findings.push({
-      id: `missing ${value.path ?? key}`,
-      severity: 'stops',
-      title: sentence(value.cause.replace(/^the .+? has /, '')),
-      sentence: `${sentence(value.place ? `${value.place}: ${value.cause}` : value.cause)}, but it is printed here. Set it on the deal.`,
-      block,
-      values: [key],
-      path: value.path,
-      workings: this.values[key]!.workings,
-    });
+    this.findings.push(missingValue(value, this.#record, { block, key, workings: this.values[key]!.workings }));
     return [{ kind: 'text', text: '\u00a0\u00a0\u00a0\u00a0', value: key, fault: 'blank' }];
   }
 
@@ -215,26 +202,8 @@ export class Compositor implements Composer {
     }
     if (value.type === 'blank' && request.mayBeBlank) return undefined;
     if (value.type === 'error') this.fault(value, request.block, key);
-    else this.#missingPicture(value, request, key);
+    else this.findings.push(missingPicture(value, { block: request.block, key }));
     return undefined;
-  }
-
-  #missingPicture(value: Value, { block }: ValueRequest, key: string): void {
-    const reason =
-      value.type === 'image'
-        ? (value.picture.refused ?? 'The picture was not read from the CRM.')
-        : value.type === 'blank'
-          ? `${sentence(value.place ? `${value.place}: ${value.cause}` : value.cause)}.`
-          : 'A picture is printed here, but the formula gives something else.';
-    this.findings.push({
-      id: `picture ${reason}`,
-      severity: 'warns',
-      title: 'A picture is missing',
-      sentence: `${reason} Nothing is printed in its place.`,
-      block,
-      values: [key],
-      path: value.type === 'image' || value.type === 'blank' ? value.path : undefined,
-    });
   }
 
   /** A picture by its hash, as large as its box allows; `size` in pixels, where it is known. */
@@ -257,32 +226,15 @@ export class Compositor implements Composer {
   /** Notes an error as a finding; other values are none. */
   fault(value: Value, block: string, key?: string, of?: Finding['of']): void {
     if (value.type !== 'error') return;
-    this.findings.push({
-      id: value.path ? `missing ${value.path}` : `error ${value.message}`,
-      severity: 'stops',
-      ...(of && { of }),
-      title: value.path ? 'A value is missing' : 'A figure cannot be computed',
-      sentence: value.message.endsWith('.') ? value.message : `${value.message}.`,
-      block,
-      values: key ? [key] : [],
-      path: value.path,
-      workings: key && this.values[key]?.workings,
-    });
+    const workings = key === undefined ? undefined : this.values[key]?.workings;
+    this.findings.push(failedValue(value, { block, key, workings, of }));
   }
 
   /** Internal figures (cost, margin) never reach the page, not even through another formula of the page. */
   #refuseInternal(cell: Cell, block: string, key: string): void {
     const internal = figuresUnder(cell).find(({ figure }) => figure?.internal);
     if (!internal) return;
-    this.findings.push({
-      id: `internal ${internal.figure!.name}`,
-      severity: 'stops',
-      of: 'template',
-      title: 'An internal figure is printed',
-      sentence: `“${internal.figure!.label}” is internal and must not be printed. Take it off the page.`,
-      block,
-      values: [key],
-    });
+    this.findings.push(printedInternal(internal.figure!, { block, key }));
   }
 
   /** For a value that is one figure's as it is, chosen or alone, that figure: its workings are what a person wants to see. */

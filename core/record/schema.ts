@@ -48,5 +48,10 @@ export function fieldLabel(schema: RecordSchema, type: string, field: string): s
   return fieldOf(schema, type, field)?.label ?? field;
 }
 
+/** What records of a type are called in a sentence: "deal", "line item". */
+export function calledByType(schema: RecordSchema, type: string): string {
+  return recordTypeOf(schema, type)?.label.toLowerCase() ?? 'record';
+}
+
 /** The name of the list of a record's line items, whose items have figures of their own. */
 export const LINES = 'lines';

@@ -157,7 +157,7 @@ export class RecordRow extends Row {
   #blank(name: string, path: string): BlankValue {
     const label = this.label(name).toLowerCase();
     const owner = this.place ? '' : `the ${this.#typeLabel()} has `;
-    return { type: 'blank', cause: `${owner}no ${label}`, place: this.place, path };
+    return { type: 'blank', cause: `${owner}no ${label}`, lacks: label, place: this.place, path };
   }
 
   #typeLabel(): string {

@@ -89,7 +89,7 @@ export class Sheet {
     const tables: SheetInput['roots'] = sheet.tables ? { [TABLES]: tablesOf(sheet.tables, () => this.currency) } : {};
     if (!roots.document) return tables;
     const document = { ...roots.document };
-    const currency = (): Value => (this.currency === undefined ? { type: 'blank', cause: 'the document has no currency' } : text(this.currency)); // prettier-ignore
+    const currency = (): Value => (this.currency === undefined ? { type: 'blank', cause: 'the document has no currency', lacks: 'currency' } : text(this.currency)); // prettier-ignore
     Object.defineProperty(document, 'currency', { enumerable: true, get: currency });
     return { ...tables, document };
   }
