@@ -18,7 +18,7 @@ export const PARTS_NET = `IF(COUNT(lines[belongs_to <> ""]) > 0 and ${IS_FIRST},
  * What a line of a bundle prints. A line whose parts are rolled up or hidden prints the sum of itself and everything inside
  * of it; what is inside prints nothing. Other parts are printed as lines of their own.
  */
-export const BUNDLE_FIGURES: readonly Figure[] = [
+const BUNDLE_FIGURES: readonly Figure[] = [
   figure('boolean', 'rolled', 'Parts rolled up', '(parts_shown ?? "") = "rolled up" or (parts_shown ?? "") = "hidden"'),
   figure('text', 'inside_of', 'Inside of', `IF(ISBLANK(part_of), "", ${head(', rolled')}.sku ?? "")`),
   figure('boolean', 'inside', 'Inside of another line', 'inside_of <> ""'),
@@ -36,7 +36,7 @@ export const BUNDLE_FIGURES: readonly Figure[] = [
 ];
 
 /** The section that a line is printed in: that of the line it belongs to, so that a bundle stays together. */
-export const BUNDLE_SECTION = figure(
+const BUNDLE_SECTION = figure(
   'text',
   'bundle_section',
   'Section of the bundle',

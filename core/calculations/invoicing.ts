@@ -76,10 +76,10 @@ const depositColumns = (share: string): Figure[] => [
   amount('deposit_base', 'Deposit, net', `base * ${share}`),
   amount('deposit_tax', 'Deposit, tax', 'deposit_base * tax_rate'),
 ];
-export const DEPOSIT = amount('deposit', 'Deposit', 'SUM(tax_rows.deposit_base) + SUM(tax_rows.deposit_tax)');
+const DEPOSIT = amount('deposit', 'Deposit', 'SUM(tax_rows.deposit_base) + SUM(tax_rows.deposit_tax)');
 
 /** Tax by category, with what a deposit of some share takes of it. */
-export const taxRowsWithDeposit = (share: string): DerivedList => ({
+const taxRowsWithDeposit = (share: string): DerivedList => ({
   ...TAX_ROWS,
   columns: [...TAX_ROWS.columns, ...depositColumns(share)],
 });
@@ -190,7 +190,7 @@ const BILLED_TAX: readonly Figure[] = [
 ];
 
 /** What a final invoice deducts, row by row, so that the register knows what it asks of each tax category. */
-export const DEDUCTED = billedList([
+const DEDUCTED = billedList([
   PRECEDING_INVOICE,
   ...BILLED_TAX,
   amount('prepaid_base', 'Deducted, net', 'base', 'prepaid-base'),
@@ -198,15 +198,15 @@ export const DEDUCTED = billedList([
 ]);
 
 /** The invoices that are deducted, one row each. */
-export const EARLIER_INVOICES: DerivedList = {
+const EARLIER_INVOICES: DerivedList = {
   name: 'earlier',
   label: 'Deducted invoices',
   formula: 'GROUP(billed_rows, number, date)',
   columns: [amount('billed_sum', 'Invoiced', 'SUM(item.lines.gross)')],
 };
 
-export const PREPAID = amount('prepaid', 'Invoiced to date', 'SUM(earlier.billed_sum)', 'prepaid');
-export const SUM_OF_PREPAID = { column: 'earlier.billed_sum', figure: 'prepaid' };
+const PREPAID = amount('prepaid', 'Invoiced to date', 'SUM(earlier.billed_sum)', 'prepaid');
+const SUM_OF_PREPAID = { column: 'earlier.billed_sum', figure: 'prepaid' };
 
 /** The whole work, less what was invoiced before and not credited, and a retention held back. */
 export const FINAL_INVOICE: Calculation = {

@@ -123,7 +123,7 @@ export function mixture(values: readonly Value[]): Value | undefined {
 }
 
 export type Numeric = NumberValue | PercentValue;
-export const isNumeric = (value: Value): value is Numeric => value.type === 'number' || value.type === 'percent';
+const isNumeric = (value: Value): value is Numeric => value.type === 'number' || value.type === 'percent';
 
 function add(left: Value, right: Value, operator: '+' | '-'): Value {
   const subtracts = operator === '-';

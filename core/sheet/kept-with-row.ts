@@ -3,7 +3,7 @@ import type { Cell } from './cell';
 import type { Scope } from './names';
 
 /** What a sheet keeps with each of its rows, at hand without a search. */
-export class KeptWithRow {
+class KeptWithRow {
   /** What the row's bare names mean. */
   scope?: Scope;
   /** The row's own figures, by their position among the list's. */

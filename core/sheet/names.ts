@@ -144,7 +144,7 @@ export class Scope {
 }
 
 /** Whether an expression names the item that a figure is being computed for. */
-export function mentionsThis(node: Expression): boolean {
+function mentionsThis(node: Expression): boolean {
   switch (node.kind) {
     case 'name':
       return node.name === 'this';

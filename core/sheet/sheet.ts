@@ -519,7 +519,7 @@ export class Sheet {
 }
 
 /** One run of a formula for a cell: what is in scope, and whether what is read counts as used. */
-export class Frame {
+class Frame {
   constructor(
     readonly cell: Cell,
     public row: Row | undefined,

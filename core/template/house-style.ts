@@ -3,10 +3,10 @@ import { TABLE_STYLES } from './blocks/line-table';
 import { id, label, number, oneOf, requiredMapOf, shape, text, type InferType } from '../shape/shape';
 
 /** How a page is composed: over its full measure; or text in a narrower column, with headings hanging beside it. */
-export const COMPOSITIONS = ['full', 'hanging'] as const;
+const COMPOSITIONS = ['full', 'hanging'] as const;
 
 /** Families that come with Lumbix. */
-export const FONTS = ['Source Sans 3', 'Source Serif 4', 'Noto Sans'] as const;
+const FONTS = ['Source Sans 3', 'Source Serif 4', 'Noto Sans'] as const;
 
 const colour = () => text(7).matches(/^#[0-9a-f]{6}$/i, '“#” and six hexadecimal digits');
 const margin = () => number().min(0).max(100).required();

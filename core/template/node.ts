@@ -1,6 +1,5 @@
-import { id, listOf, shape, type InferType, type ShapeOf } from '../shape/shape';
 import type { ISchema, ObjectShape } from 'yup';
-import { oneOf } from '../shape/shape';
+import { id, listOf, oneOf, shape, type InferType, type ShapeOf } from '../shape/shape';
 
 /** Nodes that one node may hold. */
 const MOST_CHILDREN = 10_000;
@@ -38,11 +37,6 @@ export function* idsIn(node: object): Generator<{ id: string; type: string }> {
   const { type, attrs: own, content } = node as Partial<IdentifiedNode>;
   if (own?.id !== undefined && type !== undefined) yield { id: own.id, type };
   for (const child of content ?? []) yield* idsIn(child);
-}
-
-/** The same list with what holds nothing left out of its nodes: `content` is there or not, never empty. */
-export function held<Child>(content: Child[]): { content?: Child[] } {
-  return content.length > 0 ? { content } : {};
 }
 
 export type { InferType, ShapeOf };

@@ -5,7 +5,7 @@ import { phrase } from '../words/phrases';
 import type { HouseStyle } from './house-style';
 
 /** What stands for the number on a proof. */
-export const NUMBER_ON_FILING = 'number on filing';
+const NUMBER_ON_FILING = 'number on filing';
 
 /** What a document is, besides the record it is filled from. */
 export interface DocumentFacts {

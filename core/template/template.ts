@@ -7,7 +7,7 @@ import { layout } from './layout';
 import { PDF_STANDARDS, templateFile } from './template-file';
 import { words } from './wording';
 
-export const TEMPLATE_FORMAT = 'lumbix-template';
+const TEMPLATE_FORMAT = 'lumbix-template';
 export const FORMAT_VERSION = 2;
 
 /** Kinds of documents, in the course of a sale. */

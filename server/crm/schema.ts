@@ -43,7 +43,7 @@ const nodes = (node: XmlNode | undefined, name: string) => (node?.[name] as XmlN
 const attribute = (node: XmlNode, name: string) => node[`@${name}`] as string | undefined;
 
 /** Reads CSDL XML (OASIS OData 4.01) into record types. */
-export function readCsdl(xml: string): CrmSchema {
+function readCsdl(xml: string): CrmSchema {
   const parser = new XMLParser({
     ignoreAttributes: false,
     attributeNamePrefix: '@',

@@ -7,7 +7,7 @@ import { demoRecords } from '../../demo/crm/index';
 import type { CrmRecords, Deal, LineItem } from '../../demo/crm/records';
 
 /** Numbers from 0 up to 1, the same for the same seed (mulberry32). */
-export function randomNumbers(seed: number): () => number {
+function randomNumbers(seed: number): () => number {
   let state = seed;
   return () => {
     state = (state + 0x6d2b79f5) | 0;

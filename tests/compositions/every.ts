@@ -58,7 +58,7 @@ function sorted(value: unknown): unknown {
   return Object.fromEntries(entries.sort(([one], [other]) => (one < other ? -1 : 1)));
 }
 
-export const deals: readonly string[] = demoRecords.deals.map(({ id }) => id);
+const deals: readonly string[] = demoRecords.deals.map(({ id }) => id);
 export const editions: readonly { template: string; edition: string }[] = shipped.templates.flatMap((template) =>
   template.editions.map(({ id }) => ({ template: template.id, edition: id })),
 );

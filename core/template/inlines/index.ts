@@ -30,7 +30,6 @@ const inline = byType<Inline>('inline', () =>
 const wordingInline = byType<WordingInline>('wordingInline', () => Object.fromEntries(Object.entries(kinds).map(([type, kind]) => [type, kind.wordingShape]))); // prettier-ignore
 
 const MOST_INLINES = 2_000;
-export const inlines = () => listOf(inline, MOST_INLINES);
 export const inlineShape = inline;
 export const wordingInlines = () => listOf(wordingInline, MOST_INLINES);
 
