@@ -3,26 +3,31 @@ import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from './
 
 /**
  * The records that differ most from each other, at most `count` of them: by what is blank, which choices were made, how many
- * items there are and how great amounts are. First the one that has most of it, then always the one that is least like those taken.
+ * items there are and how great amounts are. Always the one that brings most of what none taken before has, where what few records
+ * have counts for more.
  */
 export function mostDifferent(records: readonly RecordSnapshot[], count: number, schema: RecordSchema): RecordSnapshot[] {
   const left = records.map((record) => ({ record, traits: new Set(traitsOf(record, schema)) }));
-  left.sort((one, other) => other.traits.size - one.traits.size);
-  const taken: typeof left = [];
+  const open = rarity(left.map(({ traits }) => traits));
+  const taken: RecordSnapshot[] = [];
   while (taken.length < count && left.length > 0) {
-    const apart = left.map(({ traits }) => Math.min(Infinity, ...taken.map((each) => distance(traits, each.traits))));
-    const [next] = left.splice(apart.indexOf(Math.max(...apart)), 1);
-    taken.push(next!);
+    const news = left.map(({ traits }) => [...traits].reduce((sum, trait) => sum + (open.get(trait) ?? 0), 0));
+    const [next] = left.splice(news.indexOf(Math.max(...news)), 1);
+    taken.push(next!.record);
+    for (const trait of next!.traits) open.delete(trait);
   }
-  return taken.map(({ record }) => record);
+  return taken;
 } // prettier-ignore
 
-/** From 0 for the same traits to 1 for none in common. */
-function distance(one: ReadonlySet<string>, other: ReadonlySet<string>): number {
-  let common = 0;
-  for (const trait of one) if (other.has(trait)) common++;
-  const all = one.size + other.size - common;
-  return all === 0 ? 0 : 1 - common / all;
+const BLANK = ' blank';
+
+/** What each trait counts for: the more, the fewer records have it; and what is blank most, since that is what stops a document. */
+function rarity(records: readonly ReadonlySet<string>[]): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const traits of records) for (const trait of traits) counts.set(trait, (counts.get(trait) ?? 0) + 1);
+  return new Map(
+    [...counts].map(([trait, count]) => [trait, (records.length / count) * (trait.endsWith(BLANK) ? 3 : 1)]),
+  );
 }
 
 function* traitsOf(record: RecordSnapshot, schema: RecordSchema, path = ''): Generator<string> {
@@ -32,7 +37,7 @@ function* traitsOf(record: RecordSnapshot, schema: RecordSchema, path = ''): Gen
 }
 
 function* traitsOfValue(value: FieldValue, field: FieldSchema | undefined, schema: RecordSchema, path: string): Generator<string> {
-  if (value === null || value === '') return yield `${path} blank`;
+  if (value === null || value === '') return yield path + BLANK;
   if (isRecordList(value)) {
     yield `${path} ${sizeOf(value.length)}`;
     for (const item of value) yield* traitsOf(item, schema, `${path}.`);
