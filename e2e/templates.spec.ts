@@ -18,6 +18,10 @@ test('a template is taken out, changed and put in again; a broken one is refused
   const own = info.outputPath('own.json');
   writeFileSync(own, JSON.stringify({ ...template, id: 'packing-list', name: 'Packing list' }));
   await putIn(page, own);
+  const stopped = page.getByRole('dialog', { name: 'Some records would stop' });
+  await expect(stopped.getByRole('button', { name: 'Publish' })).toBeDisabled();
+  await stopped.getByLabel('Why publish it all the same').fill('They wait for their addresses');
+  await stopped.getByRole('button', { name: 'Publish' }).click();
   await expect(page.getByText('“Packing list” is on the shelf now.')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Packing list' })).toBeVisible();
 
