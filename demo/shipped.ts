@@ -1,8 +1,7 @@
-import { shaped } from '../core/shape/faults';
+import { fitting } from '../core/shape/faults';
 import { clause } from '../core/template/clause';
 import { houseStyle } from '../core/template/house-style';
 import { templateShape } from '../core/template/template';
-import type { ShapeOf } from '../core/shape/shape';
 import complaints from './clauses/complaints.json';
 import termsOfSale from './clauses/terms-of-sale.json';
 import titleAndRisk from './clauses/title-and-risk.json';
@@ -17,16 +16,11 @@ import glasshouseQuote from './templates/glasshouse-quote.json';
 import orderConfirmation from './templates/order-confirmation.json';
 import serviceAgreement from './templates/service-agreement.json';
 
-/** What comes with Lumbix, read as any file is. */
-function read<T>(shape: ShapeOf<T>, file: unknown): T {
-  const result = shaped(shape, file, 'a file that comes with Lumbix');
-  if ('faults' in result) throw new Error(result.faults.map(({ sentence }) => sentence).join('\n'));
-  return result.value;
-}
+const OURS = 'a file that comes with Lumbix';
 
 /** The house styles, clauses and templates that come with Lumbix. */
 export const shipped = {
-  houseStyles: [orrinVale, littleVale].map((file) => read(houseStyle, file)),
-  clauses: [termsOfSale, titleAndRisk, complaints].map((file) => read(clause, file)),
-  templates: [glasshouseQuote, fullProposal, orderConfirmation, serviceAgreement, deliveryNote, depositInvoice, finalInvoice, creditNote].map((file) => read(templateShape, file)),
+  houseStyles: [orrinVale, littleVale].map((file) => fitting(houseStyle, file, OURS)),
+  clauses: [termsOfSale, titleAndRisk, complaints].map((file) => fitting(clause, file, OURS)),
+  templates: [glasshouseQuote, fullProposal, orderConfirmation, serviceAgreement, deliveryNote, depositInvoice, finalInvoice, creditNote].map((file) => fitting(templateShape, file, OURS)),
 }; // prettier-ignore

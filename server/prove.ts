@@ -1,4 +1,6 @@
 import { mostDifferent } from '../core/record/differ';
+import type { PathTree } from '../core/record/paths';
+import type { RecordSchema } from '../core/record/schema';
 import type { RecordSnapshot } from '../core/record/snapshot';
 import type { Fault } from '../core/shape/faults';
 import { readsOf } from '../core/template/reads';
@@ -7,7 +9,7 @@ import { CrmError } from './crm/client';
 import { listRecords } from './crm/records';
 import { crmSchema } from './crm/schema';
 import type { StoppedRecord } from './db/schema';
-import { pressJob, readForTemplate } from './filing/template';
+import { pressJob, readWithPaths } from './filing/template';
 import type { Services } from './services';
 
 /** Records that a template is proved on, where it names none; and among how many they are looked for. */
@@ -29,8 +31,10 @@ export interface Proved {
 export async function proveOnRecords(services: Services, template: Template, pins: Pins): Promise<Proved> {
   const faults = new Map<string, Fault>();
   const records: StoppedRecord[] = [];
-  for (const id of await proofRecords(template, pins)) {
-    const snapshot = await readIfThere(services, template, pins, id);
+  const { records: schema } = await crmSchema();
+  const paths = readsOf(template, pins, schema);
+  for (const id of await proofRecords(template, paths, schema)) {
+    const snapshot = await readIfThere(services, template, paths, id);
     if (!snapshot) continue;
     const { findings } = await services.press.compose(await pressJob(services.database, { template, pins }, snapshot));
     const stops = findings.filter(({ severity }) => severity === 'stops');
@@ -44,17 +48,16 @@ export async function proveOnRecords(services: Services, template: Template, pin
   return { faults: [...faults.values()], records };
 }
 
-async function proofRecords(template: Template, pins: Pins): Promise<readonly string[]> {
+async function proofRecords(template: Template, paths: PathTree, schema: RecordSchema): Promise<readonly string[]> {
   if (template.proofRecords) return template.proofRecords;
-  const { records: schema } = await crmSchema();
-  const page = await listRecords(template.record.type, readsOf(template, pins, schema), { orderBy: 'id desc', skip: 0, top: CANDIDATES });
+  const page = await listRecords(template.record.type, paths, { orderBy: 'id desc', skip: 0, top: CANDIDATES });
   return mostDifferent(page.records, PROOFS, schema).map(({ id }) => id);
 } // prettier-ignore
 
 /** A record with what the template reads; undefined for one that is not there any more. */
-async function readIfThere(services: Services, template: Template, pins: Pins, id: string): Promise<RecordSnapshot | undefined> {
+async function readIfThere(services: Services, template: Template, paths: PathTree, id: string): Promise<RecordSnapshot | undefined> {
   try {
-    return await readForTemplate(services, { template, pins }, id);
+    return await readWithPaths(services, template, paths, id);
   } catch (problem) {
     if (problem instanceof CrmError && problem.failure === 'missing') return undefined;
     throw problem;

@@ -127,7 +127,6 @@ export class Compositor implements Composer {
   /** What a column is held to, by the formula that it declares or by the sheet's declaration for this list and column. */
   totalOf(
     { id, list, formula, total }: Parameters<Composer['totalOf']>[0],
-    block: string,
     row?: Row,
   ): ReturnType<Composer['totalOf']> {
     const declared = total ?? this.declaredTotals.get(columnKey(list, formula) ?? '');

@@ -48,9 +48,9 @@ export function fieldLabel(schema: RecordSchema, type: string, field: string): s
   return fieldOf(schema, type, field)?.label ?? field;
 }
 
-/** What records of a type are called in a sentence: "deal", "line item". */
-export function calledByType(schema: RecordSchema, type: string): string {
-  return recordTypeOf(schema, type)?.label.toLowerCase() ?? 'record';
+/** What records of a type are called in a sentence: "deal", "line item"; `otherwise` for a type that the schema has not. */
+export function calledByType(schema: RecordSchema, type: string | undefined, otherwise = 'record'): string {
+  return recordTypeOf(schema, type)?.label.toLowerCase() ?? otherwise;
 }
 
 /** The name of the list of a record's line items, whose items have figures of their own. */

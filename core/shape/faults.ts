@@ -21,6 +21,13 @@ export function shaped<T>(shape: ShapeOf<T>, data: unknown, whole: string): { va
   }
 }
 
+/** Data that must have its shape: what Lumbix wrote or ships itself. @throws Error with every fault */
+export function fitting<T>(shape: ShapeOf<T>, data: unknown, whole: string): T {
+  const read = shaped(shape, data, whole);
+  if ('value' in read) return read.value;
+  throw new Error(`This cannot be read: ${read.faults.map(({ sentence }) => sentence).join(' ')}`);
+}
+
 function faultOf(problem: ValidationError, data: unknown, whole: string): Fault {
   const path = problem.path ?? '';
   return { path, sentence: `${placeIn(data, path, whole)}: ${reasonOf(problem)}` };

@@ -1,5 +1,13 @@
 import { own } from '../record/own';
-import { fieldLabel, fieldOf, recordTypeOf, type FieldSchema, type RecordSchema, LINES } from '../record/schema';
+import {
+  calledByType,
+  fieldLabel,
+  fieldOf,
+  recordTypeOf,
+  type FieldSchema,
+  type RecordSchema,
+  LINES,
+} from '../record/schema';
 import { FormulaError, type Expression } from '../formula/ast';
 import { type Figure, type FigureSheet, type FigureType, type LookupTable } from './figure';
 import { DECLARED, FUNCTIONS, refuseCount } from '../formula/functions';
@@ -202,7 +210,7 @@ export class Checker {
   /** The type of a field, found at these places. */
   #fieldType(field: FieldSchema, owner: string, places: NonNullable<Shape['places']>): Type {
     const allowed = field.allowed?.map(({ value }) => value);
-    const target = () => recordTypeOf(this.context.schema, field.target)?.label.toLowerCase() ?? field.name;
+    const target = () => calledByType(this.context.schema, field.target, field.name);
     switch (field.type) {
       case 'text':
         return TEXT;

@@ -3,7 +3,7 @@ import { Row, type RowField } from '../formula/row';
 import { canonical, error, money, percent, sentence, text, type BlankValue, type ListValue, type MoneyKind, type Value } from '../formula/value'; // prettier-ignore
 import { Decimal } from '../money/decimal';
 import { own } from '../record/own';
-import { fieldLabel, fieldOf, recordTypeOf, type FieldSchema, type RecordSchema } from '../record/schema';
+import { calledByType, fieldLabel, fieldOf, recordTypeOf, type FieldSchema, type RecordSchema } from '../record/schema';
 import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from '../record/snapshot';
 import type { Source } from './cell';
 import { keptWith } from './kept-with-row';
@@ -161,7 +161,7 @@ export class RecordRow extends Row {
   }
 
   #typeLabel(): string {
-    return recordTypeOf(this.source.schema, this.snapshot.type)?.label.toLowerCase() ?? this.path.split('.').at(-1)!;
+    return calledByType(this.source.schema, this.snapshot.type, this.path.split('.').at(-1));
   }
 }
 

@@ -54,22 +54,26 @@ const knownReads = new LRUCache<string, { of: RecordSchema; paths: PathTree }>({
  */
 export async function readForTemplate(
   keeping: Keeping,
-  { template, pins, versionId }: Pick<PublishedTemplate, 'template' | 'pins'> & { versionId?: string },
+  { template, pins, versionId }: PublishedTemplate,
   recordId: string,
 ): Promise<RecordSnapshot> {
   const { records } = await crmSchema();
-  const paths = readsOfVersion(template, pins, records, versionId);
-  // Its name is what the register and the screens call it by.
-  paths.fields.add('name');
-  return withPictures(keeping, await readRecord(template.record.type, recordId, paths));
+  return readWithPaths(keeping, template, readsOfVersion(template, pins, records, versionId), recordId);
 }
 
-/** What a template reads; of a published version found once, as long as the schema is the same. */
-function readsOfVersion(template: Template, pins: Pins, schema: RecordSchema, versionId?: string): PathTree {
-  const known = versionId === undefined ? undefined : knownReads.get(versionId);
+/** The same, where what the template reads is known already. @throws CrmError */
+export async function readWithPaths(keeping: Keeping, template: Template, paths: PathTree, recordId: string): Promise<RecordSnapshot> {
+  // Its name is what the register and the screens call it by.
+  const named = { ...paths, fields: new Set([...paths.fields, 'name']) };
+  return withPictures(keeping, await readRecord(template.record.type, recordId, named));
+} // prettier-ignore
+
+/** What a published version reads, found once as long as the schema is the same. */
+function readsOfVersion(template: Template, pins: Pins, schema: RecordSchema, versionId: string): PathTree {
+  const known = knownReads.get(versionId);
   if (known?.of === schema) return known.paths;
   const paths = readsOf(template, pins, schema);
-  if (versionId !== undefined) knownReads.set(versionId, { of: schema, paths });
+  knownReads.set(versionId, { of: schema, paths });
   return paths;
 }
 

@@ -219,7 +219,7 @@ function composeTable(by: Composer, table: LineTable, outer?: Row): (ComposedTab
 
 /** Holds a column to the total that it declares, or that the sheet declares for this very list and column. */
 function proveTotal(by: Composer, table: LineTable, { id, formula, total }: ColumnDefinition, heading: string, sum: PrintedSum, outer?: Row): void {
-  const held = by.totalOf({ id: `${table.id}.${id}`, list: itemsFormula(table, table.list), formula, total }, table.id, outer);
+  const held = by.totalOf({ id: `${table.id}.${id}`, list: itemsFormula(table, table.list), formula, total }, outer);
   if (held) by.prove(sum, { ...held, column: heading, block: table.id });
 } // prettier-ignore
 

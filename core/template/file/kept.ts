@@ -1,4 +1,4 @@
-import { shaped } from '../../shape/faults';
+import { fitting } from '../../shape/faults';
 import { clause } from '../clause';
 import { houseStyle } from '../house-style';
 import { FORMAT_VERSION, templateShape, type Pins, type Template } from '../template';
@@ -15,15 +15,10 @@ export function keptVersion(stored: KeptVersion): KeptVersion {
   if (stored.template.formatVersion === FORMAT_VERSION) return stored;
   const { template, pins } = stored as { template: unknown; pins: Pins };
   return {
-    template: certain(shaped(templateShape, upgradedTemplate(template), 'the template')),
+    template: fitting(templateShape, upgradedTemplate(template), 'the template'),
     pins: {
-      clauses: pins.clauses.map((each) => certain(shaped(clause, upgradedClause(each), 'the clause'))),
-      houseStyles: pins.houseStyles.map((each) => certain(shaped(houseStyle, upgradedHouseStyle(each), 'the house style'))), // prettier-ignore
+      clauses: pins.clauses.map((each) => fitting(clause, upgradedClause(each), 'the clause')),
+      houseStyles: pins.houseStyles.map((each) => fitting(houseStyle, upgradedHouseStyle(each), 'the house style')), // prettier-ignore
     },
   };
-}
-
-function certain<T>(read: ReturnType<typeof shaped<T>>): T {
-  if ('value' in read) return read.value;
-  throw new Error(`A stored version cannot be read: ${read.faults.map(({ sentence }) => sentence).join(' ')}`);
 }
