@@ -10,6 +10,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Composition } from '../core/production/composition';
 import { Typesetter } from '../render/typst/typesetter';
+import { YOUNG_GENERATION_FLAG } from '../server/press/young-generation';
 import { medianOf, ms } from './bench/median';
 import { composed, proposal, quote } from './bench/quotes';
 import { asHtml, withPdfmake } from './bench/rivals';
@@ -26,7 +27,7 @@ let unique = 0;
 const median = (round: () => unknown) => medianOf(round, ROUNDS);
 const write = (line: string) => process.stdout.write(`${line}\n`);
 
-// Bundled as it is served: a loader that keeps functions' names would be measured with it.
+// Bundled as it is served, with the press's room for young objects: a loader that keeps functions' names would be measured with it.
 buildSync({
   entryPoints: ['tools/bench/figures-main.ts'],
   bundle: true,
@@ -34,7 +35,7 @@ buildSync({
   format: 'esm',
   outfile: '.build/bench-figures.mjs',
 });
-write(execFileSync('node', ['.build/bench-figures.mjs'], { encoding: 'utf8' }));
+write(execFileSync('node', [YOUNG_GENERATION_FLAG, '.build/bench-figures.mjs'], { encoding: 'utf8' }));
 
 /** A proof after an edit: one word of the last block changes, everything else stays, as it does under a person's hands. */
 function proofed({ document, assets }: Composition): void {

@@ -31,8 +31,6 @@ export class Cell {
   state: 'new' | 'evaluating' | 'done' = 'new';
   expression?: Expression;
   value: Value = NOT_YET;
-  /** Value before the figure's declared rounding, where rounding changed it. */
-  beforeRounding?: Value;
   /** What was computed from it. */
   dependents?: Dependents;
   /** What counts as used, read directly. */
@@ -41,7 +39,8 @@ export class Cell {
   through: Chain<Cell> | undefined = undefined;
   /** Columns of lists whose values went into this one's. */
   columns: readonly Column[] = NOTHING;
-  #watched?: Set<Column>;
+  /** Columns it is told about; weakly, since every change of a list makes new ones. */
+  #watched?: WeakSet<Column>;
 
   constructor(
     readonly name: string,
@@ -83,7 +82,7 @@ export class Cell {
     if (this.#watched?.has(column)) return;
     for (const source of column.fields) this.dependOn(source);
     for (const source of column.cells) this.dependOn(source);
-    if (this.kept) (this.#watched ??= new Set()).add(column);
+    if (this.kept) (this.#watched ??= new WeakSet()).add(column);
   }
 
   use(read: Read): void {
@@ -100,7 +99,6 @@ export class Cell {
     this.reads = undefined;
     this.through = undefined;
     this.columns = NOTHING;
-    this.beforeRounding = undefined;
   }
 }
 

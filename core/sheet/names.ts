@@ -92,9 +92,16 @@ export function referentOf(name: string, item: ItemScope | undefined, world: Wor
   return { kind: 'ambiguous', spelled: referents.map(([, spelled]) => spelled) };
 }
 
+/** What a name after a dot can be of an item: a value of its own, and a figure of its list. Both at once is a fault. */
+export interface Member {
+  isField: boolean;
+  figure?: Figure;
+}
+
 /** The names in scope for the rows of one list and shape, each looked up once. */
 export class Scope {
   readonly #referents = new Map<string, Referent>();
+  readonly #members = new Map<string, Member>();
   readonly #itemBound = new Map<Expression, boolean>();
 
   constructor(
@@ -106,6 +113,16 @@ export class Scope {
     let referent = this.#referents.get(name);
     if (!referent) this.#referents.set(name, (referent = referentOf(name, this.item, this.world)));
     return referent;
+  }
+
+  /** What `item.name` is; neither a field nor a figure where the item has no such name. */
+  member(name: string): Member {
+    let member = this.#members.get(name);
+    if (!member) {
+      const figure = figuresOfList(this.item?.list, this.world).find((each) => each.name === name);
+      this.#members.set(name, (member = { isField: this.item?.has(name) === true, figure }));
+    }
+    return member;
   }
 
   /** Whether an expression's value depends on the item in scope. What does not is computed once for all items. */

@@ -103,61 +103,67 @@ export class RecordRow extends Row {
 
   protected read(name: string): Value {
     const raw = own(this.snapshot.fields, name);
-    const path = `${this.path}.${name}`;
-    if (raw === undefined) return error(`“${this.label(name)}” was not read from the CRM for this document.`, { path });
-    return this.#typed(name, raw, path);
+    if (raw === undefined) return error(`“${this.label(name)}” was not read from the CRM for this document.`, { path: this.#pathOf(name) }); // prettier-ignore
+    return this.#typed(name, raw);
   }
 
-  #typed(name: string, raw: FieldValue, path: string): Value {
-    if (isRecordList(raw)) return this.#list(name, raw, path);
-    if (raw === null) {
-      const type = this.#field(name)?.type;
-      if (type === 'choices') return { type: 'list', items: [] };
-      if (type === 'boolean') return { type: 'boolean', value: false };
-      return this.#blank(name, path);
-    }
-    if (typeof raw === 'string') return raw.trim() === '' ? this.#blank(name, path) : text(raw);
+  #pathOf(name: string): string {
+    return `${this.path}.${name}`;
+  }
+
+  #typed(name: string, raw: FieldValue): Value {
+    if (raw === null) return this.#none(name);
+    if (typeof raw === 'string') return raw.trim() === '' ? this.#blank(name) : text(raw);
     if (typeof raw === 'boolean') return { type: 'boolean', value: raw };
-    if (isRecord(raw)) return { type: 'record', row: new RecordRow(raw, this.source, path, this.place) };
+    if (isRecordList(raw)) return this.#list(name, raw);
     if ('number' in raw) return this.#decimal(name, raw.number, (value) => ({ type: 'number', value }));
     if ('percent' in raw) return this.#decimal(name, raw.percent, percent);
-    if ('amount' in raw) {
-      const { amount, currency } = raw;
-      if (!currency) return error(`${this.#placed(this.label(name))} has no currency.`, { path });
-      return this.#decimal(name, amount, (value) => money(value, currency, 'price'));
-    }
+    if ('amount' in raw) return this.#money(name, raw);
+    const path = this.#pathOf(name);
+    if (isRecord(raw)) return { type: 'record', row: new RecordRow(raw, this.source, path, this.place) };
     if ('date' in raw) return dated(raw.date, path);
     if ('datetime' in raw) return timed(raw.datetime, this.source.timeZone, path);
-    if ('rich' in raw) return raw.rich.trim() === '' ? this.#blank(name, path) : { type: 'rich', html: raw.rich };
+    if ('rich' in raw) return raw.rich.trim() === '' ? this.#blank(name) : { type: 'rich', html: raw.rich };
     if ('image' in raw) return { type: 'image', picture: raw.image, path };
     return { type: 'list', items: raw.choices.map(text) };
+  }
+
+  #none(name: string): Value {
+    const type = this.#field(name)?.type;
+    if (type === 'choices') return { type: 'list', items: [] };
+    if (type === 'boolean') return { type: 'boolean', value: false };
+    return this.#blank(name);
+  }
+
+  #money(name: string, { amount, currency }: { amount: string; currency: string | null }): Value {
+    if (!currency) return error(`${this.#placed(this.label(name))} has no currency.`, { path: this.#pathOf(name) });
+    return this.#decimal(name, amount, (value) => money(value, currency, 'price'));
   }
 
   #decimal(name: string, source: string, valued: (value: Decimal) => Value): Value {
     const value = Decimal.read(source);
     if (value) return valued(value);
     const shown = source.length > 40 ? `${source.slice(0, 40)}…` : source;
-    return error(`${this.#placed(this.label(name))} is “${shown}”, which is no number that can be computed with.`, { path: `${this.path}.${name}` }); // prettier-ignore
+    return error(`${this.#placed(this.label(name))} is “${shown}”, which is no number that can be computed with.`, { path: this.#pathOf(name) }); // prettier-ignore
   }
 
   #placed(words: string): string {
     return this.place ? `${this.place}: ${words}` : words;
   }
 
-  #list(name: string, records: readonly RecordSnapshot[], path: string): Value {
+  #list(name: string, records: readonly RecordSnapshot[]): Value {
     const items = records.map((record, position): Value => ({ type: 'record', row: this.#item(name, record, position) })); // prettier-ignore
-    return { type: 'list', items, of: { list: name, recordType: this.#field(name)?.target }, path };
+    return { type: 'list', items, of: { list: name, recordType: this.#field(name)?.target }, path: this.#pathOf(name) };
   }
 
   #item(list: string, record: RecordSnapshot, position: number): RecordRow {
-    const path = `${this.path}.${list}{${record.id}}`;
-    return new RecordRow(record, this.source, path, placeOf(record, position), list);
+    return new RecordRow(record, this.source, `${this.#pathOf(list)}{${record.id}}`, placeOf(record, position), list);
   }
 
-  #blank(name: string, path: string): BlankValue {
+  #blank(name: string): BlankValue {
     const label = this.label(name).toLowerCase();
     const owner = this.place ? '' : `the ${this.#typeLabel()} has `;
-    return { type: 'blank', cause: `${owner}no ${label}`, lacks: label, place: this.place, path };
+    return { type: 'blank', cause: `${owner}no ${label}`, lacks: label, place: this.place, path: this.#pathOf(name) };
   }
 
   #typeLabel(): string {

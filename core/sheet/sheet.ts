@@ -17,8 +17,7 @@ import { printFormula } from '../formula/print';
 import { ValuesRow, type Row, type RowField } from '../formula/row';
 import { exchangeRates, TABLES, tablesOf } from './tables';
 import {
-  boolean, canonical, error, isAmount,
-  isPlainZero, money, number, percent, text, typeWords, type ErrorValue, type ListValue, type Value,
+  boolean, canonical, error, isPlainZero, money, number, percent, text, typeWords, type ErrorValue, type ListValue, type Value,
 } from '../formula/value'; // prettier-ignore
 
 /** What the formulas of one document are evaluated over. */
@@ -144,15 +143,14 @@ export class Sheet {
   }
 
   /**
-   * How a cell's formula came to its value: what each of its paths, filters and calls gave. Computed once more, since
-   * only what someone opens needs it.
+   * How a cell's formula came to its value: what each of its paths, filters and calls gave, and the whole before it was
+   * rounded. Computed once more, since only what someone opens needs it.
    */
-  trace(cell: Cell): ReadonlyMap<Expression, Found> {
+  trace(cell: Cell): { found: ReadonlyMap<Expression, Found>; exact: Value } {
     const found = new Map<Expression, Found>();
-    if (!cell.expression) return found;
+    if (!cell.expression) return { found, exact: cell.value };
     const scratch = new Cell(cell.name, cell.formula, cell.row, cell.figure, false);
-    this.#guarded(cell.expression, new Frame(scratch, cell.row, false, found));
-    return found;
+    return { found, exact: this.#guarded(cell.expression, new Frame(scratch, cell.row, false, found)) };
   }
 
   /** The value of a cell, computed if it is not. */
@@ -203,18 +201,11 @@ export class Sheet {
     cell.value = { ...value, items, of: { list: name } };
   }
 
-  /** Gives a figure's value its declared type and rounding, keeping what it was before. */
+  /** Gives a figure's value its declared type and rounding, and an error the place where it arose. */
   #settle(cell: Cell, figure: Figure): void {
-    const before = cell.value;
-    const settled = this.#typed(before, figure, cell.row);
-    if (settled.type === 'error') {
-      cell.value = settled.figure
-        ? settled
-        : { ...settled, figure: figure.name, message: placed(settled, cell, figure) };
-      return;
-    }
-    if (isAmount(before) && isAmount(settled) && !before.value.equals(settled.value)) cell.beforeRounding = before;
-    cell.value = settled;
+    const settled = this.#typed(cell.value, figure, cell.row);
+    const isPlaced = settled.type !== 'error' || settled.figure !== undefined;
+    cell.value = isPlaced ? settled : { ...settled, figure: figure.name, message: placed(settled, cell, figure) };
   }
 
   #typed(value: Value, figure: Figure, row?: Row): Value {
@@ -417,10 +408,10 @@ export class Sheet {
     for (const item of items) {
       if (item.type !== 'record') return error(`The list's items have no “${name}”.`);
       const { row } = item;
-      const figure = this.#columnOf(row, name);
-      if (figure && row.has(name)) return twiceNamed(name);
+      const { isField, figure } = this.#scopeOf(row).member(name);
+      if (figure && isField) return twiceNamed(name);
       if (figure) cells.push(this.itemFigure(row, figure));
-      else if (row.has(name)) fields.push(row.field(name));
+      else if (isField) fields.push(row.field(name));
       else return unknownIn(row, name);
     }
     const column = { fields, cells };
@@ -445,18 +436,11 @@ export class Sheet {
 
   #of(node: Expression, row: Row, name: string, frame: Frame): Value {
     if (row === FIGURES) return this.#throughCell(node, this.figure(name), frame);
-    const figure = this.#columnOf(row, name);
-    if (figure && row.has(name)) return twiceNamed(name);
+    const { isField, figure } = this.#scopeOf(row).member(name);
+    if (figure && isField) return twiceNamed(name);
     if (figure) return this.#throughCell(node, this.itemFigure(row, figure), frame);
-    if (row.has(name)) return this.#field(node, row.field(name), frame);
+    if (isField) return this.#field(node, row.field(name), frame);
     return unknownIn(row, name);
-  }
-
-  #columnOf(row: Row, name: string): Figure | undefined {
-    if (row.list === undefined) return undefined;
-    const referent = this.#scopeOf(row).referent(name);
-    if (referent.kind === 'column') return referent.figure;
-    return referent.kind === 'ambiguous' ? this.itemFigures(row).find((each) => each.name === name) : undefined;
   }
 
   #held(list: ListValue, name: string): ListValue['holds'] {

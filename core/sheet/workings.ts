@@ -2,7 +2,7 @@ import type { Expression } from '../formula/ast';
 import type { Cell, Found, InputSource } from './cell';
 import { printForReading } from '../formula/print';
 import type { Sheet } from './sheet';
-import { formatValue, type Value } from '../formula/value';
+import { formatValue, isAmount, type Value } from '../formula/value';
 
 /** How a figure came to its value, as data and as a sentence. Plain data: it crosses threads and is stored. */
 export interface Workings {
@@ -41,11 +41,11 @@ const LISTED = 8;
 
 /** Explains an evaluated cell. */
 export function workingsOf(cell: Cell, sheet: Sheet, locale: string): Workings {
-  const found = sheet.trace(cell);
+  const { found, exact } = sheet.trace(cell);
   const label = cell.figure?.label ?? cell.name;
   const place = cell.row?.place;
   const result = cell.value.type === 'blank' ? 'blank' : formatValue(cell.value, locale);
-  const before = cell.beforeRounding && formatValue(cell.beforeRounding, locale);
+  const before = cell.figure && wasRounded(exact, cell.value) ? formatValue(exact, locale) : undefined;
   const whole = cell.expression ? printForReading(cell.expression, (node) => inputText(node, found, locale)) : '';
   const name = place ? `${label} of ${lowerFirst(place)}` : label;
   const middle = whole === result ? '' : ` = ${whole}`;
@@ -63,6 +63,10 @@ export function workingsOf(cell: Cell, sheet: Sheet, locale: string): Workings {
     sentence: failed ? `${name}: ${result}` : `${name}${middle}${rounded} = ${result}`,
     failed,
   };
+}
+
+function wasRounded(exact: Value, value: Value): boolean {
+  return isAmount(exact) && isAmount(value) && !exact.value.equals(value.value);
 }
 
 type Trace = ReadonlyMap<Expression, Found>;

@@ -13,6 +13,7 @@ import type { Pins, Template } from '../../core/template/template';
 import type { Workings } from '../../core/sheet/workings';
 import type { ProofPages } from '../../render/typst/typesetter';
 import { config } from '../config';
+import { YOUNG_GENERATION, YOUNG_GENERATION_FLAG } from './young-generation';
 
 /** What a composition is made of. Plain data: it is handed to a worker thread. */
 export interface PressJob {
@@ -59,7 +60,11 @@ function isOutsize(ordered: PressTask): boolean {
 function runAlone(task: PressTask): Promise<unknown> {
   return new Promise((resolve, reject) => {
     const env = { ...process.env, LUMBIX_PRESS_FOLDER: join(config.buildFolder, 'press') };
-    const child = fork(join(config.buildFolder, 'press-alone.mjs'), { serialization: 'advanced', env, execArgv: [] });
+    const child = fork(join(config.buildFolder, 'press-alone.mjs'), {
+      serialization: 'advanced',
+      env,
+      execArgv: [YOUNG_GENERATION_FLAG],
+    });
     let answered = false;
     child.once('message', ({ result, failed }: Answer) => {
       answered = true;
@@ -88,6 +93,7 @@ export class Press {
       minThreads: 1,
       maxThreads: threads,
       idleTimeout: 60_000,
+      resourceLimits: { maxYoungGenerationSizeMb: YOUNG_GENERATION },
       workerData: { pressFolder: join(config.buildFolder, 'press') },
     });
   }
