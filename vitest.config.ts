@@ -7,5 +7,13 @@ export default defineConfig({
     hookTimeout: 60_000,
     // Two cores; the server tests share one database and run one after the other.
     fileParallelism: false,
+    coverage: {
+      provider: 'v8',
+      include: ['core/{template,production}/**/*.ts'],
+      exclude: ['**/*.test.ts'],
+      reporter: ['text-summary', 'json-summary'],
+      reportsDirectory: 'test-results/coverage',
+      thresholds: { branches: 85 },
+    },
   },
 });

@@ -22,5 +22,14 @@ const OURS = 'a file that comes with Lumbix';
 export const shipped = {
   houseStyles: [orrinVale, littleVale].map((file) => fitting(houseStyle, file, OURS)),
   clauses: [termsOfSale, titleAndRisk, complaints].map((file) => fitting(clause, file, OURS)),
-  templates: [glasshouseQuote, fullProposal, orderConfirmation, serviceAgreement, deliveryNote, depositInvoice, finalInvoice, creditNote].map((file) => fitting(templateShape, file, OURS)),
-}; // prettier-ignore
+  templates: [
+    glasshouseQuote,
+    fullProposal,
+    orderConfirmation,
+    serviceAgreement,
+    deliveryNote,
+    depositInvoice,
+    finalInvoice,
+    creditNote,
+  ].map((file) => fitting(templateShape, file, OURS)),
+};

@@ -69,9 +69,14 @@ test('a mistake is underlined at its place, told in a sentence, and mended by a 
   await write(page, 'extras_total', 'lines.net');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('This is a list of amounts, and one value is needed').or(page.getByText('“Optional extras” should be an amount of money, but its formula gives a list of amounts.')).first()).toBeVisible();
+  await expect(
+    page
+      .getByText('This is a list of amounts, and one value is needed')
+      .or(page.getByText('“Optional extras” should be an amount of money, but its formula gives a list of amounts.'))
+      .first(),
+  ).toBeVisible();
   await expect(publish(page)).toBeDisabled();
-}); // prettier-ignore
+});
 
 test('figures are added, moved by key, renamed with all their uses, and taken out only when unused', async ({
   page,
@@ -126,8 +131,13 @@ test('a published sheet is what documents are produced from', async ({ page }) =
   await expect(page.getByLabel('Page 1 of').first()).toBeVisible();
   await page.getByRole('tab', { name: 'Workings' }).click();
   await page.getByRole('button', { name: 'Optional extras', exact: true }).click();
-  await expect(page.getByText('Optional extras = 420.00 = 420.00 GBP').or(page.getByText(/Optional extras = .*420\.00 GBP/)).first()).toBeVisible();
-}); // prettier-ignore
+  await expect(
+    page
+      .getByText('Optional extras = 420.00 = 420.00 GBP')
+      .or(page.getByText(/Optional extras = .*420\.00 GBP/))
+      .first(),
+  ).toBeVisible();
+});
 
 test('a ready-made calculation brings its figures and its table, and can be undone at once', async ({ page }) => {
   await openSheet(page, 'D-1213');

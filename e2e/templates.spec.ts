@@ -3,7 +3,9 @@ import { expect, test, type Page } from '@playwright/test';
 
 const putIn = async (page: Page, path: string) => page.locator('input[type=file]').setInputFiles(path);
 
-test('a template is taken out, changed and put in again; a broken one is refused with its places', async ({ page }, info) => {
+test('a template is taken out, changed and put in again; a broken one is refused with its places', async ({
+  page,
+}, info) => {
   await page.goto('/templates');
   const shelf = page.getByRole('listitem').filter({ has: page.getByRole('link', { name: 'Delivery note' }) });
   const thumbnail = shelf.getByRole('img');
@@ -13,7 +15,11 @@ test('a template is taken out, changed and put in again; a broken one is refused
   await shelf.getByRole('link', { name: 'Take out' }).click();
   const download = await waiting;
   expect(download.suggestedFilename()).toBe('Delivery note.lumbix.json');
-  const template = JSON.parse(readFileSync(await download.path(), 'utf8')) as { id: string; name: string; layout: { page: object } }; // prettier-ignore
+  const template = JSON.parse(readFileSync(await download.path(), 'utf8')) as {
+    id: string;
+    name: string;
+    layout: { page: object };
+  };
 
   const own = info.outputPath('own.json');
   writeFileSync(own, JSON.stringify({ ...template, id: 'packing-list', name: 'Packing list' }));
@@ -26,7 +32,10 @@ test('a template is taken out, changed and put in again; a broken one is refused
   await expect(page.getByRole('link', { name: 'Packing list' })).toBeVisible();
 
   const broken = info.outputPath('broken.json');
-  writeFileSync(broken, JSON.stringify({ ...template, kind: 'poem', layout: { ...template.layout, page: { size: 'a9' } } })); // prettier-ignore
+  writeFileSync(
+    broken,
+    JSON.stringify({ ...template, kind: 'poem', layout: { ...template.layout, page: { size: 'a9' } } }),
+  );
   await putIn(page, broken);
   await expect(page.getByRole('alert')).toContainText('The template was not put in');
   await expect(page.getByRole('alert')).toContainText('In the template, kind: “poem” stands here');
@@ -36,7 +45,7 @@ test('a template is taken out, changed and put in again; a broken one is refused
 
   await page.getByRole('searchbox', { name: 'Search templates' }).fill('invoice');
   await expect(page.getByRole('list').getByRole('img')).toHaveCount(2);
-}); // prettier-ignore
+});
 
 test('a document is shown in the language of its deal, in another one, and as a trial', async ({ page, request }) => {
   await page.goto('/deals/D-1253/produce/glasshouse-quote');
@@ -48,7 +57,10 @@ test('a document is shown in the language of its deal, in another one, and as a 
   const trial = await page.getByRole('link', { name: 'Open a trial PDF' }).getAttribute('href');
   expect(trial).toContain('edition=de');
   const response = await request.get(trial!);
-  expect([response.headers()['content-type'], (await response.body()).subarray(0, 5).toString()]).toEqual(['application/pdf', '%PDF-']); // prettier-ignore
+  expect([response.headers()['content-type'], (await response.body()).subarray(0, 5).toString()]).toEqual([
+    'application/pdf',
+    '%PDF-',
+  ]);
 });
 
 test('every value of a proposal, pictures too, leads to its workings', async ({ page }) => {
@@ -56,10 +68,23 @@ test('every value of a proposal, pictures too, leads to its workings', async ({ 
   await expect(page.getByLabel('Page 1 of 3')).toBeVisible();
   const links = page.locator('a[href^="lumbix:"]');
   expect(await links.count()).toBeGreaterThan(90);
-  const ids = await links.evaluateAll((all) => [...new Set(all.map((link) => link.getAttribute('href')!.slice('lumbix:'.length)))]); // prettier-ignore
-  for (const kind of ['site-photo', 'scope-note', 'lines.picture ', 'lines.net ', 'totals.tax', 'lines net 2', 'title 1']) {
-    expect(ids.some((id) => id.startsWith(kind)), kind).toBe(true);
+  const ids = await links.evaluateAll((all) => [
+    ...new Set(all.map((link) => link.getAttribute('href')!.slice('lumbix:'.length))),
+  ]);
+  for (const kind of [
+    'site-photo',
+    'scope-note',
+    'lines.picture ',
+    'lines.net ',
+    'totals.tax',
+    'lines net 2',
+    'title 1',
+  ]) {
+    expect(
+      ids.some((id) => id.startsWith(kind)),
+      kind,
+    ).toBe(true);
   }
   await page.locator('a[href="lumbix:totals.total"]').click();
   await expect(page.getByText('Total = 96,665.60 GBP + 19,333.12 GBP = 115,998.72 GBP')).toBeVisible();
-}); // prettier-ignore
+});

@@ -85,30 +85,45 @@ function everyBlock(blocks: readonly ComposedBlock[]): ComposedBlock[] {
 }
 
 for (const template of shipped.templates) {
-  describe.each(template.editions.map((edition) => [edition.id, edition] as const))(`${template.name}, %s`, (_, edition) => {
-    const fitting = dealsFor(edition).map((deal) => [deal, composed(template, edition.id, deal)] as const).filter(([, { findings }]) => mayFile(findings));
+  describe.each(template.editions.map((edition) => [edition.id, edition] as const))(
+    `${template.name}, %s`,
+    (_, edition) => {
+      const fitting = dealsFor(edition)
+        .map((deal) => [deal, composed(template, edition.id, deal)] as const)
+        .filter(([, { findings }]) => mayFile(findings));
 
-    it('can be filed for some deal', () => expect(fitting.length).toBeGreaterThan(0));
+      it('can be filed for some deal', () => expect(fitting.length).toBeGreaterThan(0));
 
-    it.each(fitting)('%s', async (deal, composition) => {
-      const file = join(folder, `${template.id}-${edition.id}-${deal}.pdf`);
-      writeFileSync(file, await printPdf(typesetter, composition));
-      expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toContain('No syntax or stream encoding errors');
-      const fonts = execFileSync('pdffonts', [file], { encoding: 'utf8' }).trim().split('\n').slice(2);
-      for (const font of fonts) expect(font).toMatch(/ yes (yes|no) +(yes|no) +\d+ +\d+$/);
-      const pages = await readPages(file);
-      const own = pages.slice(0, pages.length - composition.annexes.length);
-      expectWholePages(own, composition);
-      expectNothingUnprintable(own, composition);
-      expectSums(own, composition, template.id, edition);
-      rmSync(file);
-    }, 30_000);
-  });
-} // prettier-ignore
+      it.each(fitting)(
+        '%s',
+        async (deal, composition) => {
+          const file = join(folder, `${template.id}-${edition.id}-${deal}.pdf`);
+          writeFileSync(file, await printPdf(typesetter, composition));
+          expect(execFileSync('qpdf', ['--check', file], { encoding: 'utf8' })).toContain(
+            'No syntax or stream encoding errors',
+          );
+          const fonts = execFileSync('pdffonts', [file], { encoding: 'utf8' }).trim().split('\n').slice(2);
+          for (const font of fonts) expect(font).toMatch(/ yes (yes|no) +(yes|no) +\d+ +\d+$/);
+          const pages = await readPages(file);
+          const own = pages.slice(0, pages.length - composition.annexes.length);
+          expectWholePages(own, composition);
+          expectNothingUnprintable(own, composition);
+          expectSums(own, composition, template.id, edition);
+          rmSync(file);
+        },
+        30_000,
+      );
+    },
+  );
+}
 
 function expectWholePages(pages: readonly ReadPage[], { document }: Composition): void {
   const blocks = everyBlock(document.body);
-  const rows = blocks.reduce((sum, block) => sum + (block.kind === 'table' ? block.sections.reduce((all, section) => all + section.rows.length, 0) : 0), 0); // prettier-ignore
+  const rows = blocks.reduce(
+    (sum, block) =>
+      sum + (block.kind === 'table' ? block.sections.reduce((all, section) => all + section.rows.length, 0) : 0),
+    0,
+  );
   expect(pages.length).toBeLessThanOrEqual(4 + Math.ceil(rows / 12));
   const { margins } = document.page;
   const headings = new Set(blocks.flatMap((block) => (block.kind === 'heading' ? [squeezed(plain(block.runs))] : [])));
@@ -124,7 +139,9 @@ function expectWholePages(pages: readonly ReadPage[], { document }: Composition)
     const foot = (margins.bottom / 25.4) * 72;
     const inBody = page.lines.filter(({ y }) => y > foot);
     expect(inBody.length, 'a page with nothing on it').toBeGreaterThan(1);
-    expect(headings.has(squeezed(inBody.at(-1)!.text)), `a heading alone at the foot: ${inBody.at(-1)!.text}`).toBe(false); // prettier-ignore
+    expect(headings.has(squeezed(inBody.at(-1)!.text)), `a heading alone at the foot: ${inBody.at(-1)!.text}`).toBe(
+      false,
+    );
   }
 }
 
@@ -171,26 +188,41 @@ function expectSums(
   const all = pages.flatMap(({ lines }) => lines.filter(({ y }) => y > foot));
   const rtl = document.direction === 'rtl';
   const headings = table?.kind === 'table' ? table.columns.map((column) => plain(column.heading)).join('') : '';
-  const from = heading ? all.findIndex(({ text }) => (rtl ? sameLetters(text, headings) : squeezed(text).includes(heading))) : 0; // prettier-ignore
+  const from = heading
+    ? all.findIndex(({ text }) => (rtl ? sameLetters(text, headings) : squeezed(text).includes(heading)))
+    : 0;
   const amounts = lastColumn(all.slice(from), document.direction, locale);
-  const isLabel = (line: Line, label: string) => (rtl ? sameLetters(line.text, label) : squeezed(line.text).includes(squeezed(label))); // prettier-ignore
+  const isLabel = (line: Line, label: string) =>
+    rtl ? sameLetters(line.text, label) : squeezed(line.text).includes(squeezed(label));
   const told = [word('Carried forward'), word('Brought forward')];
   // A reader takes the doubled letter of the Arabic words apart, so there the first word has to do.
-  const isTold = (line: Line, each: string) => (rtl ? line.text.includes(each.split(' ')[0]!) && !isLabel(line, word('Subtotal')) : isLabel(line, each)); // prettier-ignore
+  const isTold = (line: Line, each: string) =>
+    rtl ? line.text.includes(each.split(' ')[0]!) && !isLabel(line, word('Subtotal')) : isLabel(line, each);
   const counted = amounts.filter(({ line }) => !told.some((each) => isTold(line, each)));
   const subtotalLabel = template === 'service-agreement' ? 'A year GBP' : word('Subtotal');
-  const at = counted.findIndex(({ line }) => isLabel(line, subtotalLabel.replace('GBP', plain(totals.rows.at(-1)!.label).split(' ')[2]?.replace(',', '') ?? ''))); // prettier-ignore
+  const at = counted.findIndex(({ line }) =>
+    isLabel(line, subtotalLabel.replace('GBP', plain(totals.rows.at(-1)!.label).split(' ')[2]?.replace(',', '') ?? '')),
+  );
   expect(at, `no ${subtotalLabel} on the page`).toBeGreaterThanOrEqual(0);
   const skipped = [word('List value'), word('Discounts'), 'Over '];
-  const groups = everyBlock(document.body).flatMap((block) => (block.kind === 'table' ? block.sections : [])).flatMap(({ subtotal }) => (subtotal ? [plain(subtotal.label)] : [])); // prettier-ignore
-  const lines = (table ? counted.slice(0, at) : []).filter(({ line }) => !skipped.some((each) => line.text.startsWith(each) || (rtl && isLabel(line, each))) && !groups.some((group) => line.items.length === 2 && line.items[0]!.text === group)); // prettier-ignore
+  const groups = everyBlock(document.body)
+    .flatMap((block) => (block.kind === 'table' ? block.sections : []))
+    .flatMap(({ subtotal }) => (subtotal ? [plain(subtotal.label)] : []));
+  const lines = (table ? counted.slice(0, at) : []).filter(
+    ({ line }) =>
+      !skipped.some((each) => line.text.startsWith(each) || (rtl && isLabel(line, each))) &&
+      !groups.some((group) => line.items.length === 2 && line.items[0]!.text === group),
+  );
   const sum = (values: readonly bigint[]) => values.reduce((all, each) => all + each, 0n);
   const places = Math.max(...counted.map(({ value }) => value.places));
-  const units = ({ value }: { value: { digits: bigint; places: number } }) => value.digits * 10n ** BigInt(places - value.places); // prettier-ignore
+  const units = ({ value }: { value: { digits: bigint; places: number } }) =>
+    value.digits * 10n ** BigInt(places - value.places);
   const summed = template === 'credit-note' ? counted.findIndex(({ line }) => isLabel(line, 'In your favour')) : at;
   expect(sum(lines.map(units)), 'lines add up to the subtotal').toBe(units(counted[summed]!));
   if (template === 'service-agreement') return;
-  const total = counted.findIndex(({ line }, index) => index > at && (isLabel(line, word('Total')) || isLabel(line, 'In your favour'))); // prettier-ignore
+  const total = counted.findIndex(
+    ({ line }, index) => index > at && (isLabel(line, word('Total')) || isLabel(line, 'In your favour')),
+  );
   expect(sum(counted.slice(at, total).map(units)), 'subtotal and taxes add up to the total').toBe(
     units(counted[total]!),
   );

@@ -32,7 +32,10 @@ export function sha256(bytes: Uint8Array): string {
 export async function keepAsset({ database, press }: Keeping, bytes: Uint8Array): Promise<TemplateFile> {
   const file = await press.lookOver(bytes);
   const kept = { sha256: sha256(bytes), ...file };
-  await database.insert(assets).values({ ...kept, bytes: Buffer.from(bytes) }).onConflictDoNothing(); // prettier-ignore
+  await database
+    .insert(assets)
+    .values({ ...kept, bytes: Buffer.from(bytes) })
+    .onConflictDoNothing();
   return kept;
 }
 
@@ -49,7 +52,10 @@ export async function withFilesKept(keeping: Keeping, template: Template): Promi
 /** A template with its files inside, as it is taken out. */
 export async function withFilesInside(connection: Connection, template: Template): Promise<Template> {
   if (!template.files) return template;
-  const known = await read(connection, Object.values(template.files).map((file) => file.sha256)); // prettier-ignore
+  const known = await read(
+    connection,
+    Object.values(template.files).map((file) => file.sha256),
+  );
   const files = Object.entries(template.files).map(([name, file]): [string, TemplateFile] => {
     const asset = known[file.sha256];
     return [name, asset ? { ...file, content: Buffer.from(asset.bytes).toString('base64') } : file];
@@ -70,7 +76,9 @@ async function read(connection: Connection, hashes: readonly string[]): Promise<
     .select()
     .from(assets)
     .where(inArray(assets.sha256, [...hashes]));
-  return Object.fromEntries(rows.map(({ sha256: hash, mediaType, bytes }) => [hash, { mediaType, bytes: new Uint8Array(bytes) }])); // prettier-ignore
+  return Object.fromEntries(
+    rows.map(({ sha256: hash, mediaType, bytes }) => [hash, { mediaType, bytes: new Uint8Array(bytes) }]),
+  );
 }
 
 /** Every picture of a record and of what is related to it. */

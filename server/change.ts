@@ -42,7 +42,12 @@ function typedValue(field: FieldSchema, typed: string): FieldValue {
     case 'boolean':
       return typed === 'true';
     case 'choices':
-      return { choices: typed.split(',').map((each) => each.trim()).filter(Boolean) }; // prettier-ignore
+      return {
+        choices: typed
+          .split(',')
+          .map((each) => each.trim())
+          .filter(Boolean),
+      };
     case 'choice':
       if (field.allowed && !field.allowed.some((each) => each.value === typed))
         throw wrong(field, `is one of ${field.allowed.map((each) => each.label).join(', ')}`);

@@ -31,13 +31,31 @@ export async function proofDocument(
     composition;
   return {
     key,
-    template: { id: published.template.id, name: published.template.name, kind: published.template.kind, versionId: published.versionId, version: published.version },
+    template: {
+      id: published.template.id,
+      name: published.template.name,
+      kind: published.template.kind,
+      versionId: published.versionId,
+      version: published.version,
+    },
     record: { id: snapshot.id, name: String(snapshot.fields.name ?? snapshot.id) },
     issueDate: today(),
     sections: sectionNotes(composition.document.body),
-    findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes, pages,
+    findings,
+    figures,
+    bridge,
+    values,
+    fileName,
+    title,
+    used,
+    leftOut,
+    proved,
+    currency,
+    edition,
+    annexes,
+    pages,
     editions: published.template.editions.map(({ id, label }) => ({ id, label })),
-  }; // prettier-ignore
+  };
 }
 
 /**
@@ -52,7 +70,9 @@ export async function trialPdf(
 ): Promise<{ bytes: Buffer; fileName: string }> {
   const published = await currentTemplate(database, templateId);
   const snapshot = await readForTemplate({ database, press }, published, recordId);
-  const { composition, pdf } = await press.print(await pressJob(database, published, snapshot, { ...forced, trial: true })); // prettier-ignore
+  const { composition, pdf } = await press.print(
+    await pressJob(database, published, snapshot, { ...forced, trial: true }),
+  );
   return { bytes: Buffer.from(pdf!), fileName: composition.fileName.replace(/\.pdf$/, ' (trial).pdf') };
 }
 

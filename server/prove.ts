@@ -52,14 +52,19 @@ async function proofRecords(template: Template, paths: PathTree, schema: RecordS
   if (template.proofRecords) return template.proofRecords;
   const page = await listRecords(template.record.type, paths, { orderBy: 'id desc', skip: 0, top: CANDIDATES });
   return mostDifferent(page.records, PROOFS, schema).map(({ id }) => id);
-} // prettier-ignore
+}
 
 /** A record with what the template reads; undefined for one that is not there any more. */
-async function readIfThere(services: Services, template: Template, paths: PathTree, id: string): Promise<RecordSnapshot | undefined> {
+async function readIfThere(
+  services: Services,
+  template: Template,
+  paths: PathTree,
+  id: string,
+): Promise<RecordSnapshot | undefined> {
   try {
     return await readWithPaths(services, template, paths, id);
   } catch (problem) {
     if (problem instanceof CrmError && problem.failure === 'missing') return undefined;
     throw problem;
   }
-} // prettier-ignore
+}

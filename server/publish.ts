@@ -31,25 +31,52 @@ export interface Publishing {
  * @throws Problem with every fault and its place; with the records that it stops on; or where somebody published another version
  *   meanwhile. CrmError
  */
-export async function publish(services: Services, template: Template, pins: Pins, { base, reason }: Publishing): Promise<Published> {
+export async function publish(
+  services: Services,
+  template: Template,
+  pins: Pins,
+  { base, reason }: Publishing,
+): Promise<Published> {
   const { database, press } = services;
   const { records: schema } = await crmSchema();
   const missing = await missingSeries(database, template);
   const { count, faults } = await press.faultsOf(template, pins, schema);
-  if (count + missing.length > 0) throw faultyTemplate('The template has mistakes', { count: count + missing.length, faults: [...missing, ...faults] });
+  if (count + missing.length > 0)
+    throw faultyTemplate('The template has mistakes', {
+      count: count + missing.length,
+      faults: [...missing, ...faults],
+    });
   const { faults: shown, records } = await proveOnRecords(services, template, pins);
   if (shown.length > 0) throw faultyTemplate('The template has mistakes', { count: shown.length, faults: shown });
   const accepted = reason?.trim();
-  if (records.length > 0 && !accepted) throw new Problem(422, 'Some records would stop', `On ${records.length === 1 ? 'one record' : `${records.length} records`} nothing could be filed with this template. Look at what stops, or say why it is published all the same.`, { reason: 'stops', records });
+  if (records.length > 0 && !accepted)
+    throw new Problem(
+      422,
+      'Some records would stop',
+      `On ${records.length === 1 ? 'one record' : `${records.length} records`} nothing could be filed with this template. Look at what stops, or say why it is published all the same.`,
+      { reason: 'stops', records },
+    );
   return database.transaction(async (transaction) => {
     // Two who publish at once come one after the other here, and the second is told.
     const [row] = await transaction.select().from(templates).where(eq(templates.id, template.id)).for('update');
-    if ((row?.currentVersion ?? undefined) !== base) throw new Problem(409, 'The template was published anew since', 'Someone published another version meanwhile. Open it again and make the change there.', { reason: 'template' });
-    const { id, version } = await addVersion(transaction, template, pins, 'made', records.length > 0 ? { reason: accepted!, records } : undefined);
+    if ((row?.currentVersion ?? undefined) !== base)
+      throw new Problem(
+        409,
+        'The template was published anew since',
+        'Someone published another version meanwhile. Open it again and make the change there.',
+        { reason: 'template' },
+      );
+    const { id, version } = await addVersion(
+      transaction,
+      template,
+      pins,
+      'made',
+      records.length > 0 ? { reason: accepted!, records } : undefined,
+    );
     await makeCurrent(transaction, template, id);
     return { versionId: id, version };
   });
-} // prettier-ignore
+}
 
 /** The house styles and clauses that a template asks for, as they are here. What is not here is told by the gate. */
 export async function pinsFor(connection: Connection, template: Template): Promise<Pins> {
@@ -57,7 +84,14 @@ export async function pinsFor(connection: Connection, template: Template): Promi
     .select()
     .from(houseStyles)
     .where(inArray(houseStyles.id, houseStylesOf(template)));
-  if (styles.length === 0) throw faultyTemplate('The template was not put in', only('houseStyle', `The template asks for the house style “${template.houseStyle}”, which is not here. Make it first, or name another one.`)); // prettier-ignore
+  if (styles.length === 0)
+    throw faultyTemplate(
+      'The template was not put in',
+      only(
+        'houseStyle',
+        `The template asks for the house style “${template.houseStyle}”, which is not here. Make it first, or name another one.`,
+      ),
+    );
   const all = (await connection.select().from(clauses)).map(({ body }) => body);
   const wanted = clausesOf(template, all);
   return { houseStyles: styles.map(({ body }) => body), clauses: all.filter(({ id }) => wanted.includes(id)) };
@@ -67,7 +101,10 @@ async function missingSeries(connection: Connection, { plans }: Template): Promi
   const wanted = [...new Set(plans.map((plan) => plan.series))];
   const known = await connection.select({ id: series.id }).from(series).where(inArray(series.id, wanted));
   const missing = wanted.filter((id) => !known.some((each) => each.id === id));
-  return missing.map((id) => ({ path: 'plans', sentence: `The template asks for the number series “${id}”, which is not here. Make it first, or name another one.` })); // prettier-ignore
+  return missing.map((id) => ({
+    path: 'plans',
+    sentence: `The template asks for the number series “${id}”, which is not here. Make it first, or name another one.`,
+  }));
 }
 
 /** One fault by itself. */

@@ -38,8 +38,11 @@ export const proofQuery = object({
 });
 
 export const valuesQuery = object({
-  paths: string().required('Say which values.').matches(/^[\w.,]+$/, 'Paths are names with points between them.').max(20_000),
-}); // prettier-ignore
+  paths: string()
+    .required('Say which values.')
+    .matches(/^[\w.,]+$/, 'Paths are names with points between them.')
+    .max(20_000),
+});
 
 export const workingsQuery = object({ key: uuid().required(), id: string().required().max(1_000) });
 

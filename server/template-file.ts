@@ -17,19 +17,26 @@ const MOST_TOLD = 100;
 const faulty = (faults: TemplateFaults): Problem => faultyTemplate('The template was not put in', faults);
 
 /** A template as a file: with its pictures inside, and the address of its JSON Schema. @throws Problem */
-export async function takeOutTemplate(connection: Connection, templateId: string): Promise<{ name: string; body: string }> {
+export async function takeOutTemplate(
+  connection: Connection,
+  templateId: string,
+): Promise<{ name: string; body: string }> {
   const { template } = await currentTemplate(connection, templateId);
   const whole = await withFilesInside(connection, template);
   const name = `${template.name.replaceAll(/[^\p{L}\p{N} -]/gu, '')}.lumbix.json`;
   return { name, body: JSON.stringify({ $schema: '/template.schema.json', ...whole }, null, 2) };
-} // prettier-ignore
+}
 
 /**
  * Puts a template in from its file: as a new one, or as the next version of the one with its id. Nothing is kept of a
  * file that has anything wrong.
  * @throws Problem with every fault and its place.
  */
-export async function putInTemplate(services: Services, bytes: Uint8Array, reason?: string): Promise<Published & { id: string; name: string; isNew: boolean }> {
+export async function putInTemplate(
+  services: Services,
+  bytes: Uint8Array,
+  reason?: string,
+): Promise<Published & { id: string; name: string; isNew: boolean }> {
   const { database, press } = services;
   const read = await press.readTemplate(bytes);
   if ('faults' in read) throw faulty({ count: read.faults.length, faults: read.faults.slice(0, MOST_TOLD) });
@@ -39,15 +46,22 @@ export async function putInTemplate(services: Services, bytes: Uint8Array, reaso
   const [before] = await database.select().from(templates).where(eq(templates.id, template.id));
   const published = await publish(services, template, pins, { base: before?.currentVersion ?? undefined, reason });
   return { ...published, id: template.id, name: template.name, isNew: before === undefined };
-} // prettier-ignore
+}
 
 async function withFiles(keeping: Parameters<typeof withFilesKept>[0], template: Template): Promise<Template> {
   const without = Object.entries(template.files ?? {}).find(([, file]) => file.content === undefined);
-  if (without) throw faulty(only(`files.${without[0]}`, `The file “${without[0]}” has no content. Take the template out again, with its pictures inside.`)); // prettier-ignore
+  if (without)
+    throw faulty(
+      only(
+        `files.${without[0]}`,
+        `The file “${without[0]}” has no content. Take the template out again, with its pictures inside.`,
+      ),
+    );
   try {
     return await withFilesKept(keeping, template);
   } catch (problem) {
-    if (problem instanceof RefusedFile) throw faulty(only('files', `One of the template’s files is refused. ${problem.message}`)); // prettier-ignore
+    if (problem instanceof RefusedFile)
+      throw faulty(only('files', `One of the template’s files is refused. ${problem.message}`));
     throw problem;
   }
 }

@@ -15,17 +15,29 @@ import type { Services } from './services';
 export async function listTemplates(database: Database) {
   const course: readonly string[] = DOCUMENT_KINDS;
   const versions = await database
-    .select({ id: templates.id, name: templates.name, kind: templates.kind, recordType: templates.recordType, version: templateVersions.version, versionId: templateVersions.id, editions: sql<number>`jsonb_array_length(${templateVersions.body} -> 'editions')` })
+    .select({
+      id: templates.id,
+      name: templates.name,
+      kind: templates.kind,
+      recordType: templates.recordType,
+      version: templateVersions.version,
+      versionId: templateVersions.id,
+      editions: sql<number>`jsonb_array_length(${templateVersions.body} -> 'editions')`,
+    })
     .from(templates)
     .innerJoin(templateVersions, eq(templates.currentVersion, templateVersions.id))
-    .orderBy(asc(templates.name)); // prettier-ignore
+    .orderBy(asc(templates.name));
   const uses = await database
     .select({ id: documents.templateId, count: count(), last: max(documents.filedAt) })
     .from(documents)
     .where(eq(documents.state, 'filed'))
     .groupBy(documents.templateId);
   const used = new Map(uses.map((each) => [each.id, each]));
-  const all = versions.map((each) => ({ ...each, documents: used.get(each.id)?.count ?? 0, lastUsed: used.get(each.id)?.last ?? null })); // prettier-ignore
+  const all = versions.map((each) => ({
+    ...each,
+    documents: used.get(each.id)?.count ?? 0,
+    lastUsed: used.get(each.id)?.last ?? null,
+  }));
   return all.sort((one, other) => course.indexOf(one.kind) - course.indexOf(other.kind));
 }
 
@@ -43,7 +55,12 @@ export async function templateWithSchema(database: Database, templateId: string)
 export async function publishSheet(services: Services, templateId: string, change: SheetChange): Promise<Published> {
   const { template, pins, versionId, schema } = await templateWithSchema(services.database, templateId);
   if (versionId !== change.base) {
-    throw new Problem(409, 'The template was published anew since', 'Someone published another version meanwhile. Open the figure sheet again and make the change there.', { reason: 'template' }); // prettier-ignore
+    throw new Problem(
+      409,
+      'The template was published anew since',
+      'Someone published another version meanwhile. Open the figure sheet again and make the change there.',
+      { reason: 'template' },
+    );
   }
   const followed = change.renames.reduce<Template>((each, { key, name }) => {
     return { ...renameInTemplate(each, checkContext(each, schema, pins.houseStyles), key, name) };

@@ -15,7 +15,10 @@ const made = new LRUCache<string, Buffer>({ max: 200 });
  * Made once for each version.
  * @throws Problem, CrmError
  */
-export async function templateThumbnail(services: Services, templateId: string): Promise<{ png: Buffer; version: string }> {
+export async function templateThumbnail(
+  services: Services,
+  templateId: string,
+): Promise<{ png: Buffer; version: string }> {
   const published = await currentTemplate(services.database, templateId);
   const { versionId } = published;
   let png = made.get(versionId);
@@ -25,7 +28,7 @@ export async function templateThumbnail(services: Services, templateId: string):
     made.set(versionId, png);
   }
   return { png, version: versionId };
-} // prettier-ignore
+}
 
 async function likelyJob(services: Services, published: PublishedTemplate) {
   const { type } = published.template.record;
@@ -33,10 +36,13 @@ async function likelyJob(services: Services, published: PublishedTemplate) {
   const { records } = await listRecords(type, paths, { orderBy: 'id', skip: 0, top: TRIED });
   let fallback: Awaited<ReturnType<typeof pressJob>> | undefined;
   for (const { id } of records) {
-    const job = await pressJob(services.database, published, await readForTemplate(services, published, id), { edition: published.template.editions[0]!.id }); // prettier-ignore
+    const job = await pressJob(services.database, published, await readForTemplate(services, published, id), {
+      edition: published.template.editions[0]!.id,
+    });
     fallback ??= job;
     if (mayFile((await services.press.compose(job)).findings)) return job;
   }
-  if (!fallback) throw new Problem(404, 'Nothing to show', 'The CRM has no record that this template could be filled from.'); // prettier-ignore
+  if (!fallback)
+    throw new Problem(404, 'Nothing to show', 'The CRM has no record that this template could be filled from.');
   return fallback;
 }

@@ -108,12 +108,20 @@ const PICTURES = Object.fromEntries(
 
 /** The bytes of every picture of the demo, by their SHA-256. */
 export const demoPictures: Assets = Object.fromEntries(
-  Object.values(PICTURES).map(({ sha256, type, content }) => [sha256, { mediaType: type as Asset['mediaType'], bytes: new Uint8Array(content) }]),
-); // prettier-ignore
+  Object.values(PICTURES).map(({ sha256, type, content }) => [
+    sha256,
+    { mediaType: type as Asset['mediaType'], bytes: new Uint8Array(content) },
+  ]),
+);
 
 /** The bytes of a template's own files, by their SHA-256. */
 export function filesOf({ files = {} }: Template): Assets {
-  return Object.fromEntries(Object.values(files).map(({ sha256, mediaType, content = '' }) => [sha256, { mediaType, bytes: new Uint8Array(Buffer.from(content, 'base64')) }])); // prettier-ignore
+  return Object.fromEntries(
+    Object.values(files).map(({ sha256, mediaType, content = '' }) => [
+      sha256,
+      { mediaType, bytes: new Uint8Array(Buffer.from(content, 'base64')) },
+    ]),
+  );
 }
 
 /** The same record with some fields of it changed. */

@@ -41,9 +41,15 @@ export async function readPages(file: string): Promise<ReadPage[]> {
     const page = await pdf.getPage(number);
     const { width, height } = page.getViewport({ scale: 1 });
     const { items } = await page.getTextContent();
-    const placed = (items as TextItem[]).filter(({ str }) => str !== undefined && str.trim() !== '').map(
-      ({ str, width: across, height: up, transform }): Item => ({ text: str, x: transform[4]!, y: transform[5]!, width: across, height: up }),
-    ); // prettier-ignore
+    const placed = (items as TextItem[])
+      .filter(({ str }) => str !== undefined && str.trim() !== '')
+      .map(({ str, width: across, height: up, transform }): Item => ({
+        text: str,
+        x: transform[4]!,
+        y: transform[5]!,
+        width: across,
+        height: up,
+      }));
     pages.push({ width, height, items: placed, lines: linesOf(placed) });
   }
   await task.destroy();
@@ -81,7 +87,10 @@ function joined(items: readonly Item[]): Item[] {
 export function numberIn(text: string, locale: string): { digits: bigint; places: number } | undefined {
   const parts = new Intl.NumberFormat(locale).formatToParts(1_234_567.5);
   const symbol = (type: string) => parts.find((part) => part.type === type)!.value;
-  const bare = text.replace(/[\u2066-\u2069\u200e\u200f\s]/g, '').replaceAll(symbol('group'), '').replaceAll(/[\u00a0\u202f.,’]/g, (mark) => (mark === symbol('decimal') ? '.' : '')); // prettier-ignore
+  const bare = text
+    .replace(/[\u2066-\u2069\u200e\u200f\s]/g, '')
+    .replaceAll(symbol('group'), '')
+    .replaceAll(/[\u00a0\u202f.,’]/g, (mark) => (mark === symbol('decimal') ? '.' : ''));
   const match = /^([−-]?)(\d+)(?:\.(\d+))?$/.exec(bare);
   if (!match) return undefined;
   const [, sign, whole, fraction = ''] = match;

@@ -40,16 +40,30 @@ write(execFileSync('node', [YOUNG_GENERATION_FLAG, '.build/bench-figures.mjs'], 
 /** A proof after an edit: one word of the last block changes, everything else stays, as it does under a person's hands. */
 function proofed({ document, assets }: Composition): void {
   const last = document.body.at(-1);
-  if (last?.kind === 'keep' && last.blocks[0]?.kind === 'heading') last.blocks[0].runs = [{ kind: 'text', text: `Terms ${unique++}` }];
-  else document.body.push({ kind: 'paragraph', block: 'edit', align: 'start', runs: [{ kind: 'text', text: `Edit ${unique++}` }] });
+  if (last?.kind === 'keep' && last.blocks[0]?.kind === 'heading')
+    last.blocks[0].runs = [{ kind: 'text', text: `Terms ${unique++}` }];
+  else
+    document.body.push({
+      kind: 'paragraph',
+      block: 'edit',
+      align: 'start',
+      runs: [{ kind: 'text', text: `Edit ${unique++}` }],
+    });
   typesetter.proof(document, assets);
-} // prettier-ignore
+}
 
 async function printedByChromium(composition: Composition): Promise<void> {
   writeFileSync(file, asHtml(composition));
   await page.goto(`file://${file}`);
-  const footerTemplate = '<span style="font-size:8pt">Page <span class="pageNumber"></span> of <span class="totalPages"></span></span>'; // prettier-ignore
-  await page.pdf({ preferCSSPageSize: true, tagged: true, displayHeaderFooter: true, headerTemplate: '<span></span>', footerTemplate }); // prettier-ignore
+  const footerTemplate =
+    '<span style="font-size:8pt">Page <span class="pageNumber"></span> of <span class="totalPages"></span></span>';
+  await page.pdf({
+    preferCSSPageSize: true,
+    tagged: true,
+    displayHeaderFooter: true,
+    headerTemplate: '<span></span>',
+    footerTemplate,
+  });
 }
 
 function set({ document, assets }: Composition): void {

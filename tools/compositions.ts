@@ -17,7 +17,9 @@ const now: Digests = Object.fromEntries(editions.map((each) => [keyOf(each), dig
 const kept = JSON.parse(execFileSync('git', ['show', `${before}:${KEPT}`], { encoding: 'utf8' })) as Digests;
 const changed = editions.flatMap((each) => {
   const [was, is] = [kept[keyOf(each)] ?? {}, now[keyOf(each)]!];
-  return Object.keys(is).filter((deal) => is[deal] !== was[deal]).map((deal) => ({ ...each, deal })); // prettier-ignore
+  return Object.keys(is)
+    .filter((deal) => is[deal] !== was[deal])
+    .map((deal) => ({ ...each, deal }));
 });
 say(`${changed.length} compositions differ from those at ${before}.`);
 if (changed.length > 0) showDifferences();
@@ -50,7 +52,9 @@ function differenceOf(was: string, is: string): string {
     return execFileSync('diff', ['-U2', was, is], { encoding: 'utf8' });
   } catch (problem) {
     const lines = String((problem as { stdout: string }).stdout).split('\n');
-    return [...lines.slice(2, LINES), ...(lines.length > LINES ? [`… ${lines.length - LINES} lines more`] : [])].join('\n'); // prettier-ignore
+    return [...lines.slice(2, LINES), ...(lines.length > LINES ? [`… ${lines.length - LINES} lines more`] : [])].join(
+      '\n',
+    );
   }
 }
 

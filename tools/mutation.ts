@@ -44,7 +44,8 @@ function copyOfTree(): string {
   for (const part of ['core', 'demo', 'tests', 'server', 'package.json', 'tsconfig.json', 'tsconfig.node.json', 'docs'])
     cpSync(part, join(folder, part), { recursive: true });
   writeFileSync(join(folder, 'vitest.config.ts'), readFileSync('vitest.config.ts'));
-  for (const part of ['node_modules', '.nuxt', '.build']) if (existsSync(part)) symlinkSync(join(process.cwd(), part), join(folder, part)); // prettier-ignore
+  for (const part of ['node_modules', '.nuxt', '.build'])
+    if (existsSync(part)) symlinkSync(join(process.cwd(), part), join(folder, part));
   return folder;
 }
 
@@ -88,9 +89,14 @@ const lineOf = (source: string, { line }: Mutant) => source.split('\n')[line - 1
 /** Whether a change is known to make no difference to any number; there is nothing to notice then. */
 function isEquivalent({ file, source, mutant }: Job): boolean {
   const line = lineOf(source, mutant);
-  return EQUIVALENT.some((each) => each.file === file && line.includes(each.line) && [each.was ?? mutant.was].flat().includes(mutant.was)); // prettier-ignore
+  return EQUIVALENT.some(
+    (each) => each.file === file && line.includes(each.line) && [each.was ?? mutant.was].flat().includes(mutant.was),
+  );
 }
 
+for (const { file, line } of EQUIVALENT) {
+  if (!readFileSync(file, 'utf8').includes(line)) throw new Error(`No line of ${file} has “${line}” any more.`);
+}
 const all = files.flatMap((file): Job[] => {
   const source = readFileSync(file, 'utf8');
   return mutantsOf(source, FILES[file]).map((mutant) => ({ file, source, mutant }));

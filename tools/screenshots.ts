@@ -52,7 +52,16 @@ async function printed(name: string, number: number): Promise<void> {
   const pdf = await (await page.request.get(`${BASE}/api/documents/${page.url().split('/').at(-1)}/file`)).body();
   const folder = mkdtempSync(join(tmpdir(), 'lumbix-pictures-'));
   writeFileSync(join(folder, 'page.pdf'), pdf);
-  execFileSync('pdftoppm', ['-png', '-r', '96', '-singlefile', '-f', String(number), join(folder, 'page.pdf'), join(OUT, name)]); // prettier-ignore
+  execFileSync('pdftoppm', [
+    '-png',
+    '-r',
+    '96',
+    '-singlefile',
+    '-f',
+    String(number),
+    join(folder, 'page.pdf'),
+    join(OUT, name),
+  ]);
   rmSync(folder, { recursive: true });
 }
 

@@ -99,7 +99,8 @@ const MAKERS: (() => Piece)[] = [
 const ROUNDS = 13;
 const pieces = Array.from({ length: ROUNDS }, () => MAKERS.map((make) => make())).flat();
 const folder = mkdtempSync(join(tmpdir(), 'lumbix-agreement-'));
-const escaped = (formula: string) => formula.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;'); // prettier-ignore
+const escaped = (formula: string) =>
+  formula.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 /** Each result as text behind its kind, so that no cell format comes between: "n 12.5", "t fern", "b TRUE". */
 const cell = ({ theirs }: Piece) => {
   const typed = `IF(ISERROR(${theirs});"e";IF(ISLOGICAL(${theirs});"b "&IF(${theirs};"yes";"no");IF(ISTEXT(${theirs});"t "&${theirs};"n "&TEXT(${theirs};"0.0000000000"))))`;
@@ -110,7 +111,15 @@ writeFileSync(
   `<?xml version="1.0" encoding="UTF-8"?>
 <office:document xmlns:office="urn:oasis:names:tc:opendocument:xmlns:office:1.0" xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" xmlns:of="urn:oasis:names:tc:opendocument:xmlns:of:1.2" office:version="1.3" office:mimetype="application/vnd.oasis.opendocument.spreadsheet"><office:body><office:spreadsheet><table:table table:name="cases">${pieces.map(cell).join('')}</table:table></office:spreadsheet></office:body></office:document>`,
 );
-execFileSync('soffice', [`-env:UserInstallation=file://${folder}/profile`, '--headless', '--convert-to', 'csv:Text - txt - csv (StarCalc):9,0,76,1', '--outdir', folder, join(folder, 'cases.fods')]); // prettier-ignore
+execFileSync('soffice', [
+  `-env:UserInstallation=file://${folder}/profile`,
+  '--headless',
+  '--convert-to',
+  'csv:Text - txt - csv (StarCalc):9,0,76,1',
+  '--outdir',
+  folder,
+  join(folder, 'cases.fods'),
+]);
 const results = readFileSync(join(folder, 'cases.csv'), 'utf8').split('\n');
 rmSync(folder, { recursive: true });
 const cases = pieces.map(({ ours }, at) => [ours, results[at]!.replace(/\r$/, '')]);

@@ -128,7 +128,8 @@ export const api = {
   dealsSummary: () => $fetch<DealsSummary>('/api/deals/summary'),
   deal: (id: string) => $fetch<{ deal: RecordSnapshot; schema: RecordSchema }>(`/api/deals/${encodeURIComponent(id)}`),
   /** A deal with the values of some paths. */
-  dealValues: (id: string, paths: readonly string[]) => $fetch<RecordSnapshot>(`/api/deals/${encodeURIComponent(id)}/values`, { query: { paths: paths.join() } }), // prettier-ignore
+  dealValues: (id: string, paths: readonly string[]) =>
+    $fetch<RecordSnapshot>(`/api/deals/${encodeURIComponent(id)}/values`, { query: { paths: paths.join() } }),
   registered: (id: string) => $fetch<RegisteredDocument[]>(`/api/deals/${encodeURIComponent(id)}/registered`),
   changeField: (body: { type: string; id: string; version: string; field: string; value: string }) =>
     $fetch('/api/fields', { method: 'PATCH', body }),
@@ -137,7 +138,13 @@ export const api = {
   thumbnailUrl: (id: string, version: string) =>
     `/api/templates/${encodeURIComponent(id)}/thumbnail?version=${version}`,
   templateFileUrl: (id: string) => `/api/templates/${encodeURIComponent(id)}/file`,
-  putInTemplate: (file: Blob, reason?: string) => $fetch<{ id: string; name: string; version: number; isNew: boolean }>('/api/templates', { method: 'POST', query: { reason }, body: file, headers: { 'Content-Type': 'application/octet-stream' } }), // prettier-ignore
+  putInTemplate: (file: Blob, reason?: string) =>
+    $fetch<{ id: string; name: string; version: number; isNew: boolean }>('/api/templates', {
+      method: 'POST',
+      query: { reason },
+      body: file,
+      headers: { 'Content-Type': 'application/octet-stream' },
+    }),
   template: (id: string) => $fetch<OpenTemplate>(`/api/templates/${encodeURIComponent(id)}`),
   publishSheet: (
     id: string,
@@ -147,7 +154,8 @@ export const api = {
   proof: (deal: string, template: string, edition?: string) =>
     $fetch<Proof>('/api/proof', { query: { deal, template, edition } }),
   /** Where the trial PDF of a proof is read. */
-  trialUrl: (deal: string, template: string, edition?: string) => `/api/proof/trial?${new URLSearchParams({ deal, template, ...(edition && { edition }) })}`, // prettier-ignore
+  trialUrl: (deal: string, template: string, edition?: string) =>
+    `/api/proof/trial?${new URLSearchParams({ deal, template, ...(edition && { edition }) })}`,
   file: (body: object) => $fetch<{ id: string; number: string }>('/api/documents', { method: 'POST', body }),
   documents: (query: Query) =>
     $fetch<{ documents: DocumentRow[]; total: number; totals: { currency: string | null; amount: string | null }[] }>(

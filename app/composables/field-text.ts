@@ -5,7 +5,7 @@ import { plainText } from '#core/rich/rich-text';
 import { isRecord, isRecordList, type FieldValue } from '#core/record/snapshot';
 
 /** The user's own locale, for the screens; documents have their edition's. */
-export const userLocale = () => (typeof navigator === 'undefined' ? 'en-GB' : navigator.language || 'en-GB');
+const userLocale = () => (typeof navigator === 'undefined' ? 'en-GB' : navigator.language || 'en-GB');
 
 /** A field's value for reading, in the user's locale. Blank is empty. */
 export function fieldText(value: FieldValue | undefined): string {

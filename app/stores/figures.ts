@@ -78,7 +78,14 @@ export const useFiguresStore = defineStore('figures', () => {
 
   async function firstDeal(): Promise<string> {
     const id = (await api.deals({ view: 'all', sort: 'name', top: 1 })).deals[0]?.deal.id;
-    if (!id) throw { data: { status: 404, title: 'There is no deal yet', detail: 'Add a deal in the CRM, then come back: figures are shown for a deal.' } }; // prettier-ignore
+    if (!id)
+      throw {
+        data: {
+          status: 404,
+          title: 'There is no deal yet',
+          detail: 'Add a deal in the CRM, then come back: figures are shown for a deal.',
+        },
+      };
     return id;
   }
 
@@ -117,7 +124,14 @@ export const useFiguresStore = defineStore('figures', () => {
     const company = pins.houseStyles.find(({ id }) => id === template.value!.houseStyle)?.company ?? {};
     await readWhatIsNew();
     const { deal: snapshot, registered } = deal.value;
-    const place = { template: template.value, schema, company, snapshot, registered, issueDate: opened.value.issueDate }; // prettier-ignore
+    const place = {
+      template: template.value,
+      schema,
+      company,
+      snapshot,
+      registered,
+      issueDate: opened.value.issueDate,
+    };
     view.value = await workshop.open(plainly(place));
     await explain();
   }
@@ -148,7 +162,12 @@ export const useFiguresStore = defineStore('figures', () => {
     void compute();
   }
 
-  const stepNow = (words: string): Step => ({ template: template.value!, renames: renames.value, selected: selected.value, words }); // prettier-ignore
+  const stepNow = (words: string): Step => ({
+    template: template.value!,
+    renames: renames.value,
+    selected: selected.value,
+    words,
+  });
 
   function undo(): void {
     const step = past.value.at(-1);
@@ -176,7 +195,8 @@ export const useFiguresStore = defineStore('figures', () => {
     void compute();
   }
 
-  const changeSheet = (sheet: FigureSheet, words: string, more = {}) => change({ ...template.value!, sheet }, words, more); // prettier-ignore
+  const changeSheet = (sheet: FigureSheet, words: string, more = {}) =>
+    change({ ...template.value!, sheet }, words, more);
 
   /** Changes one figure of the sheet, or a list's own formula and label. */
   function edit(key: string, part: Partial<Figure>, words: string): void {
@@ -206,7 +226,10 @@ export const useFiguresStore = defineStore('figures', () => {
 
   function addList(): void {
     const { sheet } = template.value!;
-    const name = freeName('list', formulas.value.map(({ key }) => key)); // prettier-ignore
+    const name = freeName(
+      'list',
+      formulas.value.map(({ key }) => key),
+    );
     const list: DerivedList = { name, label: 'New list', formula: 'GROUP(lines, section)', columns: [] };
     changeSheet({ ...sheet, lists: [...sheet.lists, list] }, 'List added', { select: name });
   }
@@ -215,17 +238,25 @@ export const useFiguresStore = defineStore('figures', () => {
   function remove(key: string): string | undefined {
     const figure = view.value?.figures[key];
     const inner = formulas.value.filter(({ list }) => list === key).map((each) => each.key);
-    const users = [key, ...inner].flatMap((each) => [...(view.value?.figures[each]?.usedBy ?? []), ...(view.value?.figures[each]?.places ?? [])]); // prettier-ignore
+    const users = [key, ...inner].flatMap((each) => [
+      ...(view.value?.figures[each]?.usedBy ?? []),
+      ...(view.value?.figures[each]?.places ?? []),
+    ]);
     const others = users.filter((user) => user !== key && !inner.includes(user));
     const sums = template.value!.sheet.sums.filter((sum) => sum.figure === key).length;
     if (!figure) return undefined;
-    if (others.length > 0 || sums > 0) return `It stays, since others need it: ${listWords([...new Set(others.map(labelOf)), ...(sums ? ['a proof that a column adds up'] : [])])}.`; // prettier-ignore
+    if (others.length > 0 || sums > 0)
+      return `It stays, since others need it: ${listWords([...new Set(others.map(labelOf)), ...(sums ? ['a proof that a column adds up'] : [])])}.`;
     const { sheet } = template.value!;
     const found = formulas.value.find((each) => each.key === key)!;
     const label = (found.figure ?? found.derived)!.label;
     const next = found.derived
       ? { ...sheet, lists: sheet.lists.filter(({ name }) => name !== key) }
-      : withFigures(sheet, found.list, figuresOf(sheet, found.list).filter(({ name }) => name !== found.figure!.name)); // prettier-ignore
+      : withFigures(
+          sheet,
+          found.list,
+          figuresOf(sheet, found.list).filter(({ name }) => name !== found.figure!.name),
+        );
     selected.value = undefined;
     changeSheet(next, `“${label}” taken out`);
     return undefined;
@@ -258,7 +289,7 @@ export const useFiguresStore = defineStore('figures', () => {
 
   function take(calculation: Calculation): void {
     const { sheet, added, replaced } = takeCalculation(template.value!.sheet, calculation);
-    const counts = `${added.length} added${replaced.length ? `, ${replaced.length} replaced: ${replaced.join(', ')}` : ''}`; // prettier-ignore
+    const counts = `${added.length} added${replaced.length ? `, ${replaced.length} replaced: ${replaced.join(', ')}` : ''}`;
     changeSheet(sheet, `“${calculation.label}” taken: ${counts}`);
   }
 
@@ -296,9 +327,41 @@ export const useFiguresStore = defineStore('figures', () => {
   }
 
   return {
-    opened, template, deal, problem, stopped, view, workings, selected, row, past, future, busy, told, formulas, current, changed, faults, failures,
-    load, choose, select, explain, edit, add, addList, remove, rename, reorder, take, setSheet, undo, redo, publish, labelOf,
-  }; // prettier-ignore
+    opened,
+    template,
+    deal,
+    problem,
+    stopped,
+    view,
+    workings,
+    selected,
+    row,
+    past,
+    future,
+    busy,
+    told,
+    formulas,
+    current,
+    changed,
+    faults,
+    failures,
+    load,
+    choose,
+    select,
+    explain,
+    edit,
+    add,
+    addList,
+    remove,
+    rename,
+    reorder,
+    take,
+    setSheet,
+    undo,
+    redo,
+    publish,
+    labelOf,
+  };
 });
 
 function figuresOf(sheet: FigureSheet, list: string | undefined): readonly Figure[] {
@@ -314,7 +377,9 @@ function withFigures(sheet: FigureSheet, list: string | undefined, figures: Figu
 
 /** Without what is not said: an absent meaning is no meaning. */
 function trimmed(figure: Figure): Figure {
-  return Object.fromEntries(Object.entries(figure).filter(([, value]) => value !== undefined && value !== false)) as unknown as Figure; // prettier-ignore
+  return Object.fromEntries(
+    Object.entries(figure).filter(([, value]) => value !== undefined && value !== false),
+  ) as unknown as Figure;
 }
 
 function freeName(stem: string, taken: readonly string[]): string {

@@ -22,8 +22,10 @@ function sheetFor(calculation: Calculation, deal: string, snapshot = demoSnapsho
   const currency = snapshot.fields.currency as string;
   const registered = INVOICED_BEFORE.map((each) => ({
     ...each,
-    meanings: Object.fromEntries(Object.entries(each.meanings).map(([meaning, known]) => [meaning, { ...(known as MeaningAmount), currency }])),
-  })); // prettier-ignore
+    meanings: Object.fromEntries(
+      Object.entries(each.meanings).map(([meaning, known]) => [meaning, { ...(known as MeaningAmount), currency }]),
+    ),
+  }));
   return new Sheet({
     sheet: calculation.sheet,
     schema: demoSchema,
@@ -89,8 +91,12 @@ describe('worked by hand', () => {
 
   it('recurring: 3 × 89.00 less 10 % is 240.30 a month, 8,650.80 over 36 months; from the 18th, 14 of 31 days', () => {
     expect(
-      figures('recurring', 'D-1214', ['monthly', 'lines[billing = "monthly"].contract_value', 'lines[billing = "monthly"].first_charge']),
-    ).toEqual(['240.3', ['8650.8'], ['108.52']]); // prettier-ignore
+      figures('recurring', 'D-1214', [
+        'monthly',
+        'lines[billing = "monthly"].contract_value',
+        'lines[billing = "monthly"].first_charge',
+      ]),
+    ).toEqual(['240.3', ['8650.8'], ['108.52']]);
   });
 
   it('bundles: 3,600 and its parts 390, 600 and 400 are 4,990', () => {
@@ -115,7 +121,9 @@ describe('worked by hand', () => {
 
   it('due dates step over weekends and holidays', () => {
     const sheet = sheetFor(calculation('due-dates'), 'D-1187');
-    const dates = ['due_net', 'due_end_of_month', 'due_working_days', 'discount_until'].map((name) => plain(sheet.figure(name).value)); // prettier-ignore
+    const dates = ['due_net', 'due_end_of_month', 'due_working_days', 'discount_until'].map((name) =>
+      plain(sheet.figure(name).value),
+    );
     expect(dates).toEqual(['23 December 2026', '31 December 2026', '7 December 2026', '30 November 2026']);
   });
 });
@@ -129,10 +137,18 @@ describe('negative lines and tax categories, by hand', () => {
       discount_percent: null,
       discount_amount: null,
       lines: lines.map(([amount, tax_category, percent], at) => ({
-        ...withFields(model!, { quantity: { number: '1' }, unit_price: { amount, currency: 'GBP' }, discount: null, discount_amount: null, tax_category, tax_rate: { percent }, weight: null }),
+        ...withFields(model!, {
+          quantity: { number: '1' },
+          unit_price: { amount, currency: 'GBP' },
+          discount: null,
+          discount_amount: null,
+          tax_category,
+          tax_rate: { percent },
+          weight: null,
+        }),
         id: `L-${at}`,
       })),
-    }); // prettier-ignore
+    });
   };
   const figuresOf = (id: string, snapshot: RecordSnapshot, names: string[]) => {
     const sheet = sheetFor(calculation(id), 'D-1187', snapshot);
@@ -152,14 +168,22 @@ describe('negative lines and tax categories, by hand', () => {
   });
 
   it('a document that returns more than it sells has no discount and no freight', () => {
-    const deal = withFields(dealOf(['100', 'standard', '0.2'], ['-500', 'standard', '0.2']), { discount_percent: { percent: '0.1' }, discount_amount: { amount: '30', currency: 'GBP' } }); // prettier-ignore
+    const deal = withFields(dealOf(['100', 'standard', '0.2'], ['-500', 'standard', '0.2']), {
+      discount_percent: { percent: '0.1' },
+      discount_amount: { amount: '30', currency: 'GBP' },
+    });
     expect(figuresOf('chained-discounts', deal, ['deal_discount', 'total'])).toEqual(['0', '-480']);
     expect(figuresOf('allowances-and-charges', deal, ['allowances', 'charges', 'total'])).toEqual(['0', '0', '-480']);
   });
 
   it('prices with tax: 121 and −121 of one category are nets of 100 and −100', () => {
     const deal = dealOf(['121', 'standard', '0.21'], ['-121', 'standard', '0.21']);
-    expect(figuresOf('tax-included', deal, ['lines.net', 'subtotal', 'tax_total', 'total'])).toEqual([['100', '-100'], '0', '0', '0']); // prettier-ignore
+    expect(figuresOf('tax-included', deal, ['lines.net', 'subtotal', 'tax_total', 'total'])).toEqual([
+      ['100', '-100'],
+      '0',
+      '0',
+      '0',
+    ]);
   });
 
   it.each(['net-prices', 'chained-discounts', 'allowances-and-charges', 'group-discounts', 'tax-per-line', 'cash-rounding', 'bundles', 'instalments', 'final-invoice'])(

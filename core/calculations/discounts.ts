@@ -1,4 +1,16 @@
-import { amount, dealSheet, figure, LINE_TAX, SUBTOTAL, SUM_OF_LINES, SUM_OF_TAX, TAX_ROWS, TAX_TOTAL, TOTAL, type Calculation } from './calculation'; // prettier-ignore
+import {
+  amount,
+  dealSheet,
+  figure,
+  LINE_TAX,
+  SUBTOTAL,
+  SUM_OF_LINES,
+  SUM_OF_TAX,
+  TAX_ROWS,
+  TAX_TOTAL,
+  TOTAL,
+  type Calculation,
+} from './calculation';
 
 const LINE_STEPS = [
   ...LINE_TAX,
@@ -83,7 +95,12 @@ export const GROUP_DISCOUNTS: Calculation = {
         formula: 'GROUP(lines[not optional], section)',
         columns: [
           amount('group_value', 'Value', 'SUM(item.lines.line_value)'),
-          figure('percent', 'rate', 'Discount', 'IF(group_value > 0, TIER(group_value, tables.group_discounts.from, tables.group_discounts.discount), 0%)'), // prettier-ignore
+          figure(
+            'percent',
+            'rate',
+            'Discount',
+            'IF(group_value > 0, TIER(group_value, tables.group_discounts.from, tables.group_discounts.discount), 0%)',
+          ),
           amount('discount', 'Discount', 'group_value * rate'),
           amount('after', 'After discount', 'group_value - discount'),
         ],

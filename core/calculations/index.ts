@@ -3,7 +3,15 @@ import { figureKey } from '../sheet/formulas';
 import { type DerivedList, type Figure, type FigureSheet } from '../sheet/figure';
 import type { Calculation } from './calculation';
 import { CHAINED_DISCOUNTS, GROUP_DISCOUNTS } from './discounts';
-import { ALLOWANCES_AND_CHARGES, CASH_ROUNDING, CREDIT_NOTE, DEPOSIT_INVOICE, DUE_DATES, FINAL_INVOICE, INSTALMENTS } from './invoicing'; // prettier-ignore
+import {
+  ALLOWANCES_AND_CHARGES,
+  CASH_ROUNDING,
+  CREDIT_NOTE,
+  DEPOSIT_INVOICE,
+  DUE_DATES,
+  FINAL_INVOICE,
+  INSTALMENTS,
+} from './invoicing';
 import { BUNDLES, MARGIN, NET_PRICES, TAX_INCLUDED, TAX_PER_LINE } from './prices';
 import { RECURRING } from './recurring';
 
@@ -29,7 +37,8 @@ export function takeCalculation(sheet: FigureSheet, { sheet: taken }: Calculatio
   const figures = (own: readonly Figure[], others: readonly Figure[], list?: string) =>
     merged(own, others, (figure, known) => {
       if (!known) added.push(figureKey(figure.name, list));
-      else if (known.formula !== figure.formula || known.type !== figure.type) replaced.push(figureKey(figure.name, list)); // prettier-ignore
+      else if (known.formula !== figure.formula || known.type !== figure.type)
+        replaced.push(figureKey(figure.name, list));
       return figure;
     });
   const lists = merged(sheet.lists, taken.lists, (list: DerivedList, known): DerivedList => {

@@ -44,7 +44,13 @@ class Dossier {
   file(kind: Kind): string {
     const sheet = this.sheet(kind);
     const number = `${kind}-${this.filed.length + 1}`;
-    this.filed.push({ id: number, number, kind: kind === 'credit' ? 'credit note' : 'invoice', issued: '2026-11-23', meanings: meaningsOf(sheet) }); // prettier-ignore
+    this.filed.push({
+      id: number,
+      number,
+      kind: kind === 'credit' ? 'credit note' : 'invoice',
+      issued: '2026-11-23',
+      meanings: meaningsOf(sheet),
+    });
     return amount(sheet, kind === 'final' ? 'payable' : 'due');
   }
 
@@ -59,7 +65,13 @@ class Dossier {
 
   /** What is invoiced and not credited, by tax category and rate. */
   open(): Map<string, { base: Decimal; tax: Decimal }> {
-    return sums(this.sheet('final'), 'GROUP(BILLED(), tax_category, tax_rate)', 'SUM(item.lines.base)', 'SUM(item.lines.tax)', 'tax_rate'); // prettier-ignore
+    return sums(
+      this.sheet('final'),
+      'GROUP(BILLED(), tax_category, tax_rate)',
+      'SUM(item.lines.base)',
+      'SUM(item.lines.tax)',
+      'tax_rate',
+    );
   }
 
   order(): Map<string, { base: Decimal; tax: Decimal }> {
@@ -125,14 +137,22 @@ describe('invoices among invoices', () => {
 
   it('deposits ask no more than the order has left', () => {
     const dossier = new Dossier(plainDeal('40'));
-    expect(['deposit', 'deposit', 'deposit', 'deposit'].map((kind) => dossier.file(kind as Kind))).toEqual(['484', '484', '242', '0']); // prettier-ignore
+    expect(['deposit', 'deposit', 'deposit', 'deposit'].map((kind) => dossier.file(kind as Kind))).toEqual([
+      '484',
+      '484',
+      '242',
+      '0',
+    ]);
   });
 
   it('tells of each invoice what is open and what was credited, of other documents neither', () => {
     const dossier = new Dossier(plainDeal());
     dossier.file('deposit');
     dossier.file('final');
-    const told = () => ['open', 'credited'].map((name) => ['deposit-1', 'final-2'].map((number) => dossier.amount(`FIRST(REGISTERED()[number = "${number}"]).${name}`))); // prettier-ignore
+    const told = () =>
+      ['open', 'credited'].map((name) =>
+        ['deposit-1', 'final-2'].map((number) => dossier.amount(`FIRST(REGISTERED()[number = "${number}"]).${name}`)),
+      );
     expect(told()).toEqual([
       ['363', '847'],
       ['0', '0'],
@@ -150,7 +170,10 @@ describe('invoices among invoices', () => {
     const [line] = deal.fields.lines as RecordSnapshot[];
     const dossier = new Dossier(withFields(deal, { lines: [withFields(line!, { tax_category: 'reverse charge' })] }));
     dossier.file('deposit');
-    expect(['COUNT(BILLED())', 'SUM(BILLED().base)'].map((formula) => dossier.amount(formula))).toEqual(['number ', '300']); // prettier-ignore
+    expect(['COUNT(BILLED())', 'SUM(BILLED().base)'].map((formula) => dossier.amount(formula))).toEqual([
+      'number ',
+      '300',
+    ]);
     expect(dossier.file('final')).toBe('700');
   });
 
@@ -159,7 +182,10 @@ describe('invoices among invoices', () => {
     dossier.file('deposit');
     const used = new Map<string, string>();
     collectReads(dossier.sheet('final').figure('prepaid'), used);
-    expect([...used].filter(([path]) => path.startsWith('billed_rows{'))).toContainEqual(['billed_rows{deposit-1 standard 0.21}.gross', '363 EUR']); // prettier-ignore
+    expect([...used].filter(([path]) => path.startsWith('billed_rows{'))).toContainEqual([
+      'billed_rows{deposit-1 standard 0.21}.gross',
+      '363 EUR',
+    ]);
   });
 
   it('says which invoices it refers to', () => {
@@ -179,42 +205,92 @@ describe('invoices among invoices', () => {
 
   it('an invoice that was filed without its rows counts in one', () => {
     const dossier = new Dossier(plainDeal());
-    const document = { 'gross-total': { value: '1210', currency: 'EUR' }, 'tax-total': { value: '210', currency: 'EUR' }, prepaid: { value: '363', currency: 'EUR' }, payable: { value: '847', currency: 'EUR' } }; // prettier-ignore
-    dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', meanings: { document, rows: [] } }); // prettier-ignore
+    const document = {
+      'gross-total': { value: '1210', currency: 'EUR' },
+      'tax-total': { value: '210', currency: 'EUR' },
+      prepaid: { value: '363', currency: 'EUR' },
+      payable: { value: '847', currency: 'EUR' },
+    };
+    dossier.filed.push({
+      id: 'old',
+      number: 'I-7',
+      kind: 'invoice',
+      issued: '2026-01-01',
+      meanings: { document, rows: [] },
+    });
     expect([dossier.amount('SUM(BILLED().gross)'), dossier.amount('SUM(BILLED().tax)')]).toEqual(['847', '147']);
     expect(dossier.file('final')).toBe('363');
-    dossier.filed.push({ id: 'oldcredit', number: 'C-1', kind: 'Credit note', issued: '2026-02-01', meanings: { document: {}, rows: [] } }); // prettier-ignore
+    dossier.filed.push({
+      id: 'oldcredit',
+      number: 'C-1',
+      kind: 'Credit note',
+      issued: '2026-02-01',
+      meanings: { document: {}, rows: [] },
+    });
     expect(dossier.amount('SUM(BILLED().gross)')).toBe('0');
   });
 
   it('an invoice that was filed without its rows is taken as it is, whatever it has of totals', () => {
     const billed = (document: MeaningValues) => {
       const dossier = new Dossier(plainDeal());
-      dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', meanings: { document, rows: [] } }); // prettier-ignore
+      dossier.filed.push({
+        id: 'old',
+        number: 'I-7',
+        kind: 'invoice',
+        issued: '2026-01-01',
+        meanings: { document, rows: [] },
+      });
       return ['base', 'tax', 'gross'].map((name) => dossier.amount(`SUM(BILLED().${name})`));
     };
     const eur = (value: string) => ({ value, currency: 'EUR' });
     expect(billed({ payable: eur('100'), 'tax-total': eur('17.36') })).toEqual(['82.64', '17.36', '100']);
-    expect(billed({ payable: eur('100'), 'gross-total': eur('0'), 'tax-total': eur('0') })).toEqual(['100', '0', '100']); // prettier-ignore
+    expect(billed({ payable: eur('100'), 'gross-total': eur('0'), 'tax-total': eur('0') })).toEqual([
+      '100',
+      '0',
+      '100',
+    ]);
     expect(billed({ 'gross-total': eur('121'), 'tax-total': eur('21') })).toEqual(['100', '21', '121']);
     expect(billed({ 'gross-total': eur('100'), prepaid: eur('0'), payable: eur('50') })).toEqual(['50', '0', '50']);
     expect(billed({})).toEqual(['0', '0', '0']);
     const dossier = new Dossier(plainDeal());
-    dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', meanings: { document: {}, rows: [] } }); // prettier-ignore
+    dossier.filed.push({
+      id: 'old',
+      number: 'I-7',
+      kind: 'invoice',
+      issued: '2026-01-01',
+      meanings: { document: {}, rows: [] },
+    });
     expect(dossier.value('FIRST(REGISTERED("invoice")).open').type).toBe('blank');
   });
 
   it('what is left of an invoice is told by the rows that have something left, whether it bears tax or not', () => {
     const dossier = new Dossier(plainDeal());
-    const row = (category: string, base: string, tax: string) => ({ list: 'tax_rows', values: { 'tax-category': category, 'tax-rate': '0', 'tax-base': { value: base, currency: 'EUR' }, 'tax-amount': { value: tax, currency: 'EUR' } } }); // prettier-ignore
-    dossier.filed.push({ id: 'old', number: 'I-7', kind: 'invoice', issued: '2026-01-01', meanings: { document: {}, rows: [row('export', '100', '0'), row('none', '0', '0'), row('correction', '0', '5')] } }); // prettier-ignore
+    const row = (category: string, base: string, tax: string) => ({
+      list: 'tax_rows',
+      values: {
+        'tax-category': category,
+        'tax-rate': '0',
+        'tax-base': { value: base, currency: 'EUR' },
+        'tax-amount': { value: tax, currency: 'EUR' },
+      },
+    });
+    dossier.filed.push({
+      id: 'old',
+      number: 'I-7',
+      kind: 'invoice',
+      issued: '2026-01-01',
+      meanings: { document: {}, rows: [row('export', '100', '0'), row('none', '0', '0'), row('correction', '0', '5')] },
+    });
     expect(dossier.value('TEXTJOIN(" ", true, BILLED().tax_category)')).toMatchObject({ value: 'export correction' });
   });
 
   it('invoiced less credited never exceeds the order, in any tax category and in all, whatever the history', () => {
     const { deals, ...records } = randomDeals(60, 4);
     const snapshots = deals.map(({ id }) => snapshotFrom({ ...records, deals }, id));
-    const history = fc.array(fc.constantFrom<Kind>('deposit', 'deposit', 'final', 'credit'), { minLength: 1, maxLength: 7 }); // prettier-ignore
+    const history = fc.array(fc.constantFrom<Kind>('deposit', 'deposit', 'final', 'credit'), {
+      minLength: 1,
+      maxLength: 7,
+    });
     fc.assert(
       fc.property(fc.constantFrom(...snapshots), history, (snapshot, kinds) => {
         const dossier = new Dossier(snapshot);
@@ -228,7 +304,9 @@ describe('invoices among invoices', () => {
             expect(within(tax, whole!.tax), `${key}: ${String(tax)} of ${String(whole!.tax)}`).toBe(true);
           }
           const nets = [...order.values()].map(({ base }) => base.sign());
-          const [open, total] = [dossier.amount('SUM(BILLED().gross)'), dossier.amount('total')].map((each) => Decimal.of(each)); // prettier-ignore
+          const [open, total] = [dossier.amount('SUM(BILLED().gross)'), dossier.amount('total')].map((each) =>
+            Decimal.of(each),
+          );
           if (nets.every((sign) => sign >= 0))
             expect(within(open!, total!), `${String(open)} of ${String(total)}`).toBe(true);
           if (kind === 'final') expect(dossier.amount('SUM(BILLED().gross) - total')).toBe('0');
@@ -241,7 +319,9 @@ describe('invoices among invoices', () => {
 
   it('the order confirmation promises what the deposit invoice asks', () => {
     const { deals, ...records } = randomDeals(100, 5);
-    const [confirmation, deposit] = ['order-confirmation', 'deposit-invoice'].map((id) => shipped.templates.find((each) => each.id === id)!); // prettier-ignore
+    const [confirmation, deposit] = ['order-confirmation', 'deposit-invoice'].map((id) =>
+      shipped.templates.find((each) => each.id === id)!,
+    );
     for (const { id } of deals) {
       const snapshot = snapshotFrom({ ...records, deals }, id);
       const input = new Dossier(snapshot).sheet('final').input;
@@ -251,8 +331,19 @@ describe('invoices among invoices', () => {
   });
 
   it('the shipped templates compute with the ready-made calculations', () => {
-    const formulas = (sheet: FigureSheet) => new Map([...sheet.document.map((figure) => [figure.name, figure.formula] as const), ...sheet.lists.flatMap((list) => [[list.name, list.formula] as const, ...list.columns.map((column) => [`${list.name}.${column.name}`, column.formula] as const)])]); // prettier-ignore
-    for (const [template, kind] of [['deposit-invoice', 'deposit'], ['credit-note', 'credit'], ['final-invoice', 'final']] as const) {
+    const formulas = (sheet: FigureSheet) =>
+      new Map([
+        ...sheet.document.map((figure) => [figure.name, figure.formula] as const),
+        ...sheet.lists.flatMap((list) => [
+          [list.name, list.formula] as const,
+          ...list.columns.map((column) => [`${list.name}.${column.name}`, column.formula] as const),
+        ]),
+      ]);
+    for (const [template, kind] of [
+      ['deposit-invoice', 'deposit'],
+      ['credit-note', 'credit'],
+      ['final-invoice', 'final'],
+    ] as const) {
       const own = formulas(shipped.templates.find(({ id }) => id === template)!.sheet);
       for (const [name, formula] of formulas(SHEETS[kind])) {
         // The shipped final invoice holds nothing back, so what is due is all that is payable.
@@ -260,7 +351,7 @@ describe('invoices among invoices', () => {
         expect([template, name, own.get(name)]).toEqual([template, name, formula]);
       }
     }
-  }); // prettier-ignore
+  });
 });
 
 /** Whether a part lies between zero and the whole. */

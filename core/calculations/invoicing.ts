@@ -1,5 +1,20 @@
 import type { DerivedList, Figure } from '../sheet/figure';
-import { amount, APPLIED_RATE, dealSheet, figure, LINE_NET, LINE_TAX, SUBTOTAL, SUM_OF_LINES, SUM_OF_TAX, TAX_ROW_KEYS, TAX_ROWS, TAX_TOTAL, TOTAL, type Calculation } from './calculation'; // prettier-ignore
+import {
+  amount,
+  APPLIED_RATE,
+  dealSheet,
+  figure,
+  LINE_NET,
+  LINE_TAX,
+  SUBTOTAL,
+  SUM_OF_LINES,
+  SUM_OF_TAX,
+  TAX_ROW_KEYS,
+  TAX_ROWS,
+  TAX_TOTAL,
+  TOTAL,
+  type Calculation,
+} from './calculation';
 
 /** Allowances and charges of the whole document (BT-107, BT-108), spread over the tax categories, with freight by weight. */
 export const ALLOWANCES_AND_CHARGES: Calculation = {
@@ -135,7 +150,8 @@ const billedBefore = (column: string) =>
   `SUM(billed_rows[tax_category = (this.tax_category ?? "") and tax_rate = this.applied_rate].${column})`;
 
 /** A part of the work, or of what is left of it: never beyond zero on the one side, or beyond what is left on the other. */
-const withinWhatIsLeft = 'IF(order_net < 0, MIN(MAX(order_net * figures.share, order_net - billed_base), 0), MAX(MIN(order_net * figures.share, order_net - billed_base), 0))'; // prettier-ignore
+const withinWhatIsLeft =
+  'IF(order_net < 0, MIN(MAX(order_net * figures.share, order_net - billed_base), 0), MAX(MIN(order_net * figures.share, order_net - billed_base), 0))';
 
 /** An invoice for a share of the order, by tax category. */
 export const DEPOSIT_INVOICE: Calculation = {
@@ -281,7 +297,8 @@ export const CREDIT_NOTE: Calculation = {
 export const CASH_ROUNDING: Calculation = {
   id: 'cash-rounding',
   label: 'Cash rounding',
-  purpose: 'The payable amount in Swiss francs to the nearest 0.05; the difference is a row of its own. Other currencies stay as they are.', // prettier-ignore
+  purpose:
+    'The payable amount in Swiss francs to the nearest 0.05; the difference is a row of its own. Other currencies stay as they are.',
   sheet: dealSheet({
     perLine: [LINE_NET, ...LINE_TAX],
     lists: [TAX_ROWS],
@@ -300,7 +317,8 @@ export const CASH_ROUNDING: Calculation = {
 export const DUE_DATES: Calculation = {
   id: 'due-dates',
   label: 'Due dates by terms',
-  purpose: 'Net days, end of month and working days from the day of issue, over a table of holidays; a day that falls on a free one moves to the next working day.', // prettier-ignore
+  purpose:
+    'Net days, end of month and working days from the day of issue, over a table of holidays; a day that falls on a free one moves to the next working day.',
   sheet: dealSheet({
     tables: [
       {
@@ -324,7 +342,12 @@ export const DUE_DATES: Calculation = {
     document: [
       figure('date', 'due_net', 'Due, 30 days net', 'WORKDAY(document.issue_date + 30 - 1, 1, tables.holidays.date)'),
       figure('date', 'due_end_of_month', 'Due, 30 days end of month', 'EOMONTH(document.issue_date + 30, 0)'),
-      figure('date', 'due_working_days', 'Due, 10 working days', 'WORKDAY(document.issue_date, 10, tables.holidays.date)'), // prettier-ignore
+      figure(
+        'date',
+        'due_working_days',
+        'Due, 10 working days',
+        'WORKDAY(document.issue_date, 10, tables.holidays.date)',
+      ),
       figure('date', 'discount_until', 'Cash discount until', 'WORKDAY(document.issue_date, 5, tables.holidays.date)'),
     ],
   }),

@@ -1,5 +1,20 @@
 import { BELONGS_TO, PARTS_NET } from './bundles';
-import { amount, dealSheet, figure, internal, LINE_NET, LINE_TAX, SUBTOTAL, SUM_OF_LINES, SUM_OF_TAX, TAX_ROW_KEYS, TAX_ROWS, TAX_TOTAL, TOTAL, type Calculation } from './calculation'; // prettier-ignore
+import {
+  amount,
+  dealSheet,
+  figure,
+  internal,
+  LINE_NET,
+  LINE_TAX,
+  SUBTOTAL,
+  SUM_OF_LINES,
+  SUM_OF_TAX,
+  TAX_ROW_KEYS,
+  TAX_ROWS,
+  TAX_TOTAL,
+  TOTAL,
+  type Calculation,
+} from './calculation';
 
 /** List value, discount and net of each line, tax by category, total; optional lines summed apart. */
 export const NET_PRICES: Calculation = {
@@ -121,7 +136,10 @@ export const MARGIN: Calculation = {
       SUBTOTAL,
       internal('cost_total', 'Cost', 'SUM(lines[not optional].cost)', 'cost'),
       internal('margin_total', 'Margin', 'subtotal - cost_total', 'margin'),
-      figure('percent', 'margin_rate', 'Margin of net', 'IF(subtotal = 0, 0%, margin_total / subtotal)', { internal: true, digits: 4 }), // prettier-ignore
+      figure('percent', 'margin_rate', 'Margin of net', 'IF(subtotal = 0, 0%, margin_total / subtotal)', {
+        internal: true,
+        digits: 4,
+      }),
     ],
     sums: [SUM_OF_LINES],
   }),

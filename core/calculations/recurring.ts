@@ -21,7 +21,12 @@ export const RECURRING: Calculation = {
     ],
     document: [
       figure('date', 'starts_on', 'Starts on', 'deal.wanted_by ?? document.issue_date'),
-      figure('number', 'first_month_share', 'Share of the first month', '(DAYS(EOMONTH(starts_on, 0), starts_on) + 1) / DAY(EOMONTH(starts_on, 0))'), // prettier-ignore
+      figure(
+        'number',
+        'first_month_share',
+        'Share of the first month',
+        '(DAYS(EOMONTH(starts_on, 0), starts_on) + 1) / DAY(EOMONTH(starts_on, 0))',
+      ),
       amount('one_off', 'Once', 'SUM(lines[billing = "once" and not optional].net)'),
       amount('monthly', 'Each month', 'SUM(lines[billing = "monthly" and not optional].net)'),
       amount('yearly', 'Each year', 'SUM(lines[billing = "yearly" and not optional].net)'),

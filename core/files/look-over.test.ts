@@ -5,8 +5,15 @@ import { demoMedia } from '../../demo/crm/media';
 import { lookOver } from './look-over';
 import { unpackedText } from './unpack';
 
-const svg = (inside: string, attributes = 'viewBox="0 0 40 20"') => strToU8(`<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${inside}</svg>`); // prettier-ignore
-const png = new Uint8Array(new Resvg('<svg xmlns="http://www.w3.org/2000/svg" width="30" height="12"><rect width="9" height="9"/></svg>').render().asPng()); // prettier-ignore
+const svg = (inside: string, attributes = 'viewBox="0 0 40 20"') =>
+  strToU8(
+    `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ${attributes}>${inside}</svg>`,
+  );
+const png = new Uint8Array(
+  new Resvg('<svg xmlns="http://www.w3.org/2000/svg" width="30" height="12"><rect width="9" height="9"/></svg>')
+    .render()
+    .asPng(),
+);
 
 /** The same PNG with another size in its IHDR chunk (ISO/IEC 15948, 11.2.2). */
 function claiming(width: number, height: number): Uint8Array {
@@ -48,7 +55,11 @@ describe('a picture', () => {
   });
 
   it.each([
-    ['entities', '<!DOCTYPE svg [<!ENTITY a "aaaa">]><svg xmlns="http://www.w3.org/2000/svg"><text>&a;</text></svg>', /entities/], // prettier-ignore
+    [
+      'entities',
+      '<!DOCTYPE svg [<!ENTITY a "aaaa">]><svg xmlns="http://www.w3.org/2000/svg"><text>&a;</text></svg>',
+      /entities/,
+    ],
     ['a broken end', '<svg xmlns="http://www.w3.org/2000/svg"><g></svg>', /damaged/],
     ['words', 'Just words.', /neither a PNG, a JPEG, an SVG nor a PDF/],
     ['nothing', '', /empty/],

@@ -24,7 +24,8 @@ export async function lookOver(bytes: Uint8Array): Promise<LookedOver> {
   if (startsWith(bytes, 0x25, 0x50, 0x44, 0x46)) return lookOverPdf(bytes);
   if (startsWith(bytes, 0x89, 0x50, 0x4e, 0x47)) return { mediaType: 'image/png', ...pngSize(bytes) };
   if (startsWith(bytes, 0xff, 0xd8, 0xff)) return { mediaType: 'image/jpeg', ...jpegSize(bytes) };
-  if (startsWith(bytes, 0x50, 0x4b)) throw new RefusedFile('This is a ZIP archive, not a picture. Unpack it and choose what is inside.'); // prettier-ignore
+  if (startsWith(bytes, 0x50, 0x4b))
+    throw new RefusedFile('This is a ZIP archive, not a picture. Unpack it and choose what is inside.');
   return { mediaType: 'image/svg+xml', ...lookOverSvg(strFromU8(bytes)) };
 }
 
@@ -52,7 +53,9 @@ function pixels(bytes: Uint8Array, kind: string): { width: number; height: numbe
   const { width, height } = size;
   if (width < 1 || height < 1) throw new RefusedFile(`The ${kind} has no pixels. Choose another picture.`);
   if (Math.max(width, height) > LONGEST_SIDE || width * height > MOST_PIXELS)
-    throw new RefusedFile(`The picture has ${width} × ${height} pixels. Make it smaller: 10,000 along a side and 40 million in all are enough for any page.`); // prettier-ignore
+    throw new RefusedFile(
+      `The picture has ${width} × ${height} pixels. Make it smaller: 10,000 along a side and 40 million in all are enough for any page.`,
+    );
   return { width, height };
 }
 
@@ -64,7 +67,11 @@ async function lookOverPdf(bytes: Uint8Array): Promise<LookedOver> {
     pages = document.getPageCount();
   } catch (problem) {
     const locked = problem instanceof Error && /encrypt/i.test(problem.message);
-    throw new RefusedFile(locked ? 'The PDF is protected by a password. Choose one without.' : 'The PDF is damaged and cannot be read. Save it again.'); // prettier-ignore
+    throw new RefusedFile(
+      locked
+        ? 'The PDF is protected by a password. Choose one without.'
+        : 'The PDF is damaged and cannot be read. Save it again.',
+    );
   }
   if (pages < 1) throw new RefusedFile('The PDF has no pages.');
   if (pages > MOST_PAGES) throw new RefusedFile(`The PDF has ${pages} pages; ${MOST_PAGES} at most can be joined.`);

@@ -11,7 +11,8 @@ export const LARGEST_TEMPLATE = 30 * 1024 * 1024;
  */
 export function unpackedText(bytes: Uint8Array): string {
   if (bytes.length === 0) throw new RefusedFile('The file is empty. Choose a template that was taken out of Lumbix.');
-  if (bytes.length > LARGEST_TEMPLATE) throw new RefusedFile('The file is larger than 30 MB, which no template is. Look whether it is the right one.'); // prettier-ignore
+  if (bytes.length > LARGEST_TEMPLATE)
+    throw new RefusedFile('The file is larger than 30 MB, which no template is. Look whether it is the right one.');
   const packed = bytes[0] === 0x50 && bytes[1] === 0x4b;
   return strFromU8(packed ? unpacked(bytes) : bytes);
 }
@@ -22,12 +23,16 @@ function unpacked(bytes: Uint8Array): Uint8Array {
   let files = 0;
   const unzip = new Unzip((file) => {
     if (file.name.endsWith('/')) return;
-    if (++files > 1) throw new RefusedFile('The archive holds more than one file. Pack the template alone, or choose it unpacked.'); // prettier-ignore
+    if (++files > 1)
+      throw new RefusedFile('The archive holds more than one file. Pack the template alone, or choose it unpacked.');
     file.ondata = (problem, chunk) => {
       // The library hands back what was thrown in here before.
       if (problem) throw problem;
       size += chunk.length;
-      if (size > LARGEST_TEMPLATE) throw new RefusedFile('The archive unpacks to more than 30 MB, which no template is. Nothing was taken from it.'); // prettier-ignore
+      if (size > LARGEST_TEMPLATE)
+        throw new RefusedFile(
+          'The archive unpacks to more than 30 MB, which no template is. Nothing was taken from it.',
+        );
       chunks.push(chunk);
     };
     file.start();
@@ -36,12 +41,14 @@ function unpacked(bytes: Uint8Array): Uint8Array {
   // In pieces, so that a small archive of much cannot unpack all of it before it is stopped.
   const PIECE = 16 * 1024;
   try {
-    for (let at = 0; at < bytes.length; at += PIECE) unzip.push(bytes.subarray(at, at + PIECE), at + PIECE >= bytes.length); // prettier-ignore
+    for (let at = 0; at < bytes.length; at += PIECE)
+      unzip.push(bytes.subarray(at, at + PIECE), at + PIECE >= bytes.length);
   } catch (problem) {
     if (problem instanceof RefusedFile) throw problem;
     throw new RefusedFile('The archive is damaged and cannot be unpacked. Pack it again.');
   }
-  if (files === 0) throw new RefusedFile('The archive is empty or damaged. Choose a template that was taken out of Lumbix.'); // prettier-ignore
+  if (files === 0)
+    throw new RefusedFile('The archive is empty or damaged. Choose a template that was taken out of Lumbix.');
   const whole = new Uint8Array(size);
   let at = 0;
   for (const chunk of chunks) {

@@ -2,7 +2,7 @@ import type { Decimal } from '../money/decimal';
 
 /** Operators between two operands, loosest last. */
 export type BinaryOperator =
-  | '^' | '*' | '/' | '+' | '-' | '&' | '=' | '<>' | '<' | '<=' | '>' | '>=' | 'in' | 'and' | 'or' | '??'; // prettier-ignore
+  '^' | '*' | '/' | '+' | '-' | '&' | '=' | '<>' | '<' | '<=' | '>' | '>=' | 'in' | 'and' | 'or' | '??';
 
 /** Where a node stands in the formula's text: character offsets, end exclusive. */
 interface Placed {

@@ -154,13 +154,24 @@ type DateParts = Record<'year' | 'month' | 'day' | 'hour' | 'minute' | 'second',
 /** Calendar and clock of a moment in its zone, as ASCII digits. */
 function partsIn({ at, zone }: Moment): DateParts {
   const parts = formatterOf('en-GB', {
-    timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23',
-  }).formatToParts(new Date(at)); // prettier-ignore
+    timeZone: zone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit',
+    hourCycle: 'h23',
+  }).formatToParts(new Date(at));
   const part = (type: string) => parts.find((each) => each.type === type)?.value ?? '';
   return {
-    year: part('year').padStart(4, '0'), month: part('month'), day: part('day'),
-    hour: part('hour'), minute: part('minute'), second: part('second'),
-  }; // prettier-ignore
+    year: part('year').padStart(4, '0'),
+    month: part('month'),
+    day: part('day'),
+    hour: part('hour'),
+    minute: part('minute'),
+    second: part('second'),
+  };
 }
 
 /** What a letter that is not understood was probably meant to be. */

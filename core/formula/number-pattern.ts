@@ -74,9 +74,16 @@ function readPattern(source: string): NumberPattern {
   if (!shape || digits === '.' || /^,|,$|,,|,\./.test(digits.replace(/\..*$/, ''))) throw refused;
   const [, whole = '', fixed = '', open = ''] = shape;
   const [percent, permille] = [/%/, /‰/].map((sign) => sign.test(unquoted(prefix + suffix, '')));
-  if (/[A-Za-z]/.test(unquoted(prefix + suffix, ''))) throw new Error(`In the pattern “${source}”, plain words go between apostrophes.`); // prettier-ignore
-  const groups = whole.split(',').slice(1).map((group) => group.length).reverse().slice(0, 2); // prettier-ignore
-  const below = negative === undefined ? undefined : /^((?:'[^']*'|[^#0,.'])*)[#0,.]+((?:'[^']*'|[^#0,.'])*)$/s.exec(negative); // prettier-ignore
+  if (/[A-Za-z]/.test(unquoted(prefix + suffix, '')))
+    throw new Error(`In the pattern “${source}”, plain words go between apostrophes.`);
+  const groups = whole
+    .split(',')
+    .slice(1)
+    .map((group) => group.length)
+    .reverse()
+    .slice(0, 2);
+  const below =
+    negative === undefined ? undefined : /^((?:'[^']*'|[^#0,.'])*)[#0,.]+((?:'[^']*'|[^#0,.'])*)$/s.exec(negative);
   if (below === null) throw refused;
   return {
     prefix: unquoted(prefix),

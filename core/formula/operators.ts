@@ -1,9 +1,23 @@
 import { NumberTooGreat, type Decimal } from '../money/decimal';
 import type { BinaryOperator } from './ast';
 import {
-  blankError, boolean, error, formatValue, isPlainZero, money, number, percent, sentence, text, typeWords,
-  type MoneyKind, type MoneyValue, type NumberValue, type PercentValue, type Value,
-} from './value'; // prettier-ignore
+  blankError,
+  boolean,
+  error,
+  formatValue,
+  isPlainZero,
+  money,
+  number,
+  percent,
+  sentence,
+  text,
+  typeWords,
+  type MoneyKind,
+  type MoneyValue,
+  type NumberValue,
+  type PercentValue,
+  type Value,
+} from './value';
 
 /** Texts longer than this are refused: no document prints them, and joining could double them without end. */
 const LONGEST_TEXT = 100_000;
@@ -135,7 +149,8 @@ function add(left: Value, right: Value, operator: '+' | '-'): Value {
   // A plain zero is a zero of any currency: `unit_price * quantity - (rebate ?? 0)`.
   if (left.type === 'money' && isPlainZero(right)) return left;
   if (right.type === 'money' && isPlainZero(left)) return subtracts ? negate(right) : right;
-  if (left.type === 'date' && right.type === 'number') return shiftDay(left.day, subtracts ? right.value.neg() : right.value); // prettier-ignore
+  if (left.type === 'date' && right.type === 'number')
+    return shiftDay(left.day, subtracts ? right.value.neg() : right.value);
   if (!subtracts && left.type === 'number' && right.type === 'date') return shiftDay(right.day, left.value);
   if (subtracts && left.type === 'date' && right.type === 'date') return number(left.day - right.day);
   const verb = subtracts ? 'taken from' : 'added to';
@@ -223,6 +238,7 @@ export function compare(left: Value, right: Value): number | Value {
 function isMember(left: Value, right: Value): Value {
   if (right.type !== 'list') return error(`“in” looks in a list, not in ${typeWords(right)}.`);
   if (left.type === 'blank') return boolean(false);
-  if (left.type === 'record') return boolean(right.items.some((item) => item.type === 'record' && item.row === left.row)); // prettier-ignore
+  if (left.type === 'record')
+    return boolean(right.items.some((item) => item.type === 'record' && item.row === left.row));
   return boolean(right.items.some((item) => areEqual(left, item) === true));
 }

@@ -44,7 +44,8 @@ function refuseDepth(source: string): void {
     if (character === ')' || character === ']') depth--;
     if (depth > DEEPEST) throw tooDeep(at, at + 1);
     if (OPERATOR.test(character)) operators++;
-    if (operators > MOST_OPERATORS) throw new FormulaError(`A formula may have ${MOST_OPERATORS} operators at most.`, at, at + 1); // prettier-ignore
+    if (operators > MOST_OPERATORS)
+      throw new FormulaError(`A formula may have ${MOST_OPERATORS} operators at most.`, at, at + 1);
   }
 }
 
@@ -126,7 +127,10 @@ function buildBinary(node: SyntaxNode, source: string, depth: number): Expressio
   const children = childrenOf(node);
   const left = children[0]!;
   const right = children.at(-1)!;
-  const operator = source.slice(left.to, right.from).replace(/[()\s\u00a0]/g, '').toLowerCase(); // prettier-ignore
+  const operator = source
+    .slice(left.to, right.from)
+    .replace(/[()\s\u00a0]/g, '')
+    .toLowerCase();
   return {
     kind: 'binary',
     operator: operator as BinaryOperator,

@@ -1,6 +1,4 @@
-import {
-  NEGATIVE_RANK, NOT_RANK, PERCENTAGE_RANK, RANK, SINGLE_RANK, type Expression,
-} from './ast'; // prettier-ignore
+import { NEGATIVE_RANK, NOT_RANK, PERCENTAGE_RANK, RANK, SINGLE_RANK, type Expression } from './ast';
 import { wordTerm } from './words';
 
 /** Text to print for a node in place of its formula text; undefined leaves the node as it is. */

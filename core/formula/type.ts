@@ -53,7 +53,8 @@ const PLURALS: Readonly<Record<Type['is'], string>> = {
 
 /** A type in words, with its article: "a list of amounts". */
 export function typeInWords(type: Type): string {
-  if (type.is === 'list') return type.of.is === 'record' ? `a list of ${type.of.shape.label}s` : `a list of ${PLURALS[type.of.is]}`; // prettier-ignore
+  if (type.is === 'list')
+    return type.of.is === 'record' ? `a list of ${type.of.shape.label}s` : `a list of ${PLURALS[type.of.is]}`;
   return WORDS[type.is];
 }
 

@@ -17,7 +17,11 @@ export function allocate(total: Decimal, weights: readonly Decimal[], digits: nu
   const units = BigInt(total.shifted(digits).toFixed(0));
   // Over a positive divisor, so that shares keep the sign of their weight.
   const [sign, divisor] = sum < 0n ? [-1n, -sum] : [1n, sum];
-  const parts = byLargestRemainder(wholes.map((weight) => sign * units * weight), divisor, units); // prettier-ignore
+  const parts = byLargestRemainder(
+    wholes.map((weight) => sign * units * weight),
+    divisor,
+    units,
+  );
   return parts.map((part) => Decimal.of(part.toString()).shifted(-digits));
 }
 
@@ -28,7 +32,12 @@ export function allocate(total: Decimal, weights: readonly Decimal[], digits: nu
  */
 export function roundTogether(amounts: readonly Decimal[], digits: number, rounding: RoundingMode): Decimal[] {
   const sum = amounts.reduce((one, other) => one.plus(other), Decimal.ZERO);
-  if (sum.isNegative()) return roundTogether(amounts.map((each) => each.neg()), digits, rounding).map((each) => each.neg()); // prettier-ignore
+  if (sum.isNegative())
+    return roundTogether(
+      amounts.map((each) => each.neg()),
+      digits,
+      rounding,
+    ).map((each) => each.neg());
   const units = [...amounts.map((each) => each.shifted(digits)), Decimal.ONE];
   // In ratio to one unit, which stands last: whole numbers over a common divisor.
   const wholes = Decimal.inRatio(units);

@@ -6,7 +6,12 @@ import { allocate } from './allocate';
 import { Decimal, NumberTooGreat, type Rounding } from './decimal';
 
 /** Another implementation of the same arithmetic, to forty significant digits. */
-const Other = DecimalLibrary.clone({ precision: 40, rounding: DecimalLibrary.ROUND_HALF_UP, toExpNeg: -9e15, toExpPos: 9e15 }); // prettier-ignore
+const Other = DecimalLibrary.clone({
+  precision: 40,
+  rounding: DecimalLibrary.ROUND_HALF_UP,
+  toExpNeg: -9e15,
+  toExpPos: 9e15,
+});
 
 /** A number as a fraction of whole numbers: the exact arithmetic that the results are held to. */
 type Fraction = readonly [numerator: bigint, divisor: bigint];
@@ -115,12 +120,16 @@ describe('a decimal', () => {
 
   it('comes back from a division, and from any split into equal parts', () => {
     fc.assert(
-      fc.property(numeral, decimal.filter(({ ours }) => !ours.isZero()), ({ ours: a }, { ours: b }) => {
-        expect(a.div(b).times(b).toFixed()).toBe(a.toFixed());
-        expect(a.div(b).times(b).decimalPlaces()).toBe(a.decimalPlaces());
-      }),
+      fc.property(
+        numeral,
+        decimal.filter(({ ours }) => !ours.isZero()),
+        ({ ours: a }, { ours: b }) => {
+          expect(a.div(b).times(b).toFixed()).toBe(a.toFixed());
+          expect(a.div(b).times(b).decimalPlaces()).toBe(a.decimalPlaces());
+        },
+      ),
       runs,
-    ); // prettier-ignore
+    );
     expect(Decimal.of(10).div(Decimal.of(3)).times(Decimal.of(3)).round(0, 'floor').toFixed()).toBe('10');
     expect(Decimal.of('116.90').div(Decimal.of(28)).round(2).toFixed()).toBe('4.18');
   });
@@ -131,20 +140,33 @@ describe('a decimal', () => {
     ]; // prettier-ignore
     const Wide = Other.clone({ precision: 120 });
     fc.assert(
-      fc.property(numeral, fc.integer({ min: -3, max: 22 }), fc.constantFrom(...rules), ({ ours, exact: [n, d] }, digits, [rule, other]) => {
-        const factor = new Wide(10).pow(digits);
-        const expected = new Wide(n.toString()).div(d.toString()).times(factor).toDecimalPlaces(0, other).div(factor);
-        expect(ours.round(digits, rule).toFixed()).toBe(expected.plus(0).toFixed());
-      }),
+      fc.property(
+        numeral,
+        fc.integer({ min: -3, max: 22 }),
+        fc.constantFrom(...rules),
+        ({ ours, exact: [n, d] }, digits, [rule, other]) => {
+          const factor = new Wide(10).pow(digits);
+          const expected = new Wide(n.toString()).div(d.toString()).times(factor).toDecimalPlaces(0, other).div(factor);
+          expect(ours.round(digits, rule).toFixed()).toBe(expected.plus(0).toFixed());
+        },
+      ),
       runs,
-    ); // prettier-ignore
+    );
   });
 
   it('rounds a half each way: by hand', () => {
     const rounded = (source: string, digits: number, rule: Rounding) =>
       Decimal.of(source).round(digits, rule).toFixed();
-    expect([rounded('2.5', 0, 'half-even'), rounded('3.5', 0, 'half-even'), rounded('-2.5', 0, 'half-away')]).toEqual(['2', '4', '-3']); // prettier-ignore
-    expect([rounded('-2.1', 0, 'floor'), rounded('-2.9', 0, 'ceiling'), rounded('1250', -2, 'half-even')]).toEqual(['-3', '-2', '1200']); // prettier-ignore
+    expect([rounded('2.5', 0, 'half-even'), rounded('3.5', 0, 'half-even'), rounded('-2.5', 0, 'half-away')]).toEqual([
+      '2',
+      '4',
+      '-3',
+    ]);
+    expect([rounded('-2.1', 0, 'floor'), rounded('-2.9', 0, 'ceiling'), rounded('1250', -2, 'half-even')]).toEqual([
+      '-3',
+      '-2',
+      '1200',
+    ]);
   });
 
   it('writes a quotient without end to forty significant digits', () => {
@@ -200,11 +222,25 @@ describe('a decimal', () => {
   it('tells its sign, its size and whether it is whole', () => {
     const third = Decimal.ONE.div(Decimal.of(3));
     expect([Decimal.of(-2), Decimal.ZERO, third, third.neg()].map((each) => each.sign())).toEqual([-1, 0, 1, -1]);
-    expect([third.neg().abs().equals(third), third.isInteger(), third.times(Decimal.of(3)).isInteger()]).toEqual([true, false, true]); // prettier-ignore
-    expect([Decimal.of('2.00').isInteger(), Decimal.of('2.5').isInteger(), Decimal.of('1e3').isInteger()]).toEqual([true, false, true]); // prettier-ignore
-    expect([Decimal.of('2.50').decimalPlaces(), Decimal.of('1e3').decimalPlaces(), third.decimalPlaces()]).toEqual([1, 0, Infinity]); // prettier-ignore
+    expect([third.neg().abs().equals(third), third.isInteger(), third.times(Decimal.of(3)).isInteger()]).toEqual([
+      true,
+      false,
+      true,
+    ]);
+    expect([Decimal.of('2.00').isInteger(), Decimal.of('2.5').isInteger(), Decimal.of('1e3').isInteger()]).toEqual([
+      true,
+      false,
+      true,
+    ]);
+    expect([Decimal.of('2.50').decimalPlaces(), Decimal.of('1e3').decimalPlaces(), third.decimalPlaces()]).toEqual([
+      1,
+      0,
+      Infinity,
+    ]);
     expect(third.toNumber()).toBe(1 / 3);
-    expect(`${String(third.shifted(2))} ${JSON.stringify({ third: Decimal.of('0.10') })}`).toBe(`33.${'3'.repeat(38)} {"third":"0.1"}`); // prettier-ignore
+    expect(`${String(third.shifted(2))} ${JSON.stringify({ third: Decimal.of('0.10') })}`).toBe(
+      `33.${'3'.repeat(38)} {"third":"0.1"}`,
+    );
   });
 
   it('writes exactly as many decimals as are asked for', () => {
@@ -276,7 +312,12 @@ describe('a decimal', () => {
 });
 
 describe('a sum split by weights', () => {
-  const parts = (total: string, weights: string[], digits = 2) => allocate(Decimal.of(total), weights.map((each) => Decimal.of(each)), digits).map((part) => part.toFixed()); // prettier-ignore
+  const parts = (total: string, weights: string[], digits = 2) =>
+    allocate(
+      Decimal.of(total),
+      weights.map((each) => Decimal.of(each)),
+      digits,
+    ).map((part) => part.toFixed());
 
   it.each([
     ['100', ['1', '1', '1'], ['33.34', '33.33', '33.33']],
@@ -307,21 +348,26 @@ describe('a sum split by weights', () => {
   it('adds up exactly for any weights, each part within one unit of its share, whatever the sign', () => {
     const weight = fc.tuple(fc.integer({ min: -200_000, max: 1_000_000 }), fc.integer({ min: 0, max: 6 }));
     fc.assert(
-      fc.property(fc.integer(), fc.integer({ min: 0, max: 3 }), fc.array(weight, { minLength: 1, maxLength: 40 }), (units, digits, raw) => {
-        const weights = raw.map(([value, scale]) => Decimal.of(value).shifted(-scale));
-        const sum = weights.reduce((one, other) => one.plus(other), Decimal.ZERO);
-        fc.pre(!sum.isZero());
-        const total = Decimal.of(units).shifted(-digits);
-        const split = allocate(total, weights, digits);
-        expect(split.reduce((one, other) => one.plus(other), Decimal.ZERO).toFixed()).toBe(total.toFixed());
-        split.forEach((part, at) => {
-          const away = part.minus(total.times(weights[at]!).div(sum)).abs();
-          expect(away.comparedTo(Decimal.of(1).shifted(-digits))).toBeLessThanOrEqual(0);
-        });
-        const mirrored = allocate(total.neg(), weights, digits);
-        expect(mirrored.map((part) => part.neg().toFixed())).toEqual(split.map((part) => part.toFixed()));
-      }),
+      fc.property(
+        fc.integer(),
+        fc.integer({ min: 0, max: 3 }),
+        fc.array(weight, { minLength: 1, maxLength: 40 }),
+        (units, digits, raw) => {
+          const weights = raw.map(([value, scale]) => Decimal.of(value).shifted(-scale));
+          const sum = weights.reduce((one, other) => one.plus(other), Decimal.ZERO);
+          fc.pre(!sum.isZero());
+          const total = Decimal.of(units).shifted(-digits);
+          const split = allocate(total, weights, digits);
+          expect(split.reduce((one, other) => one.plus(other), Decimal.ZERO).toFixed()).toBe(total.toFixed());
+          split.forEach((part, at) => {
+            const away = part.minus(total.times(weights[at]!).div(sum)).abs();
+            expect(away.comparedTo(Decimal.of(1).shifted(-digits))).toBeLessThanOrEqual(0);
+          });
+          const mirrored = allocate(total.neg(), weights, digits);
+          expect(mirrored.map((part) => part.neg().toFixed())).toEqual(split.map((part) => part.toFixed()));
+        },
+      ),
       runs,
-    ); // prettier-ignore
+    );
   });
 });

@@ -32,12 +32,22 @@ function readSymbols(locale: string): NumberSymbols {
   const negative = new Intl.NumberFormat(locale).formatToParts(-1);
   const plain = new Intl.NumberFormat(locale, { useGrouping: false });
   const part = (type: string, otherwise: string) => parts.find((each) => each.type === type)?.value ?? otherwise;
-  const sizes = parts.filter(({ type }) => type === 'integer').map(({ value }) => value.length).reverse(); // prettier-ignore
+  const sizes = parts
+    .filter(({ type }) => type === 'integer')
+    .map(({ value }) => value.length)
+    .reverse();
   const groupsThousands = new Intl.NumberFormat(locale).formatToParts(1234).some(({ type }) => type === 'group');
   return {
     decimal: part('decimal', '.'),
     group: part('group', ','),
-    minus: negative.slice(0, negative.findIndex(({ type }) => type === 'integer')).map(({ value }) => value).join('').replace('-', '−'), // prettier-ignore
+    minus: negative
+      .slice(
+        0,
+        negative.findIndex(({ type }) => type === 'integer'),
+      )
+      .map(({ value }) => value)
+      .join('')
+      .replace('-', '−'),
     digits: Array.from({ length: 10 }, (_, digit) => plain.format(digit)).join(''),
     groups: sizes.length < 3 || sizes[0] === sizes[1] ? sizes.slice(0, 1) : sizes.slice(0, 2),
     leastGrouped: groupsThousands ? 1 : 2,

@@ -15,7 +15,9 @@ const BY_TEN: readonly [dividend: number, expected: Record<Rounding, number>][] 
 ];
 
 describe('a rounded quotient', () => {
-  const cases = BY_TEN.flatMap(([dividend, expected]) => Object.entries(expected).map(([rule, value]) => [dividend, rule as Rounding, value] as const)); // prettier-ignore
+  const cases = BY_TEN.flatMap(([dividend, expected]) =>
+    Object.entries(expected).map(([rule, value]) => [dividend, rule as Rounding, value] as const),
+  );
 
   it.each(cases)('%i by 10, %s, is %i', (dividend, rule, expected) => {
     expect(roundedSafeQuotient(dividend, 10, rule)).toBe(expected);

@@ -10,15 +10,32 @@ import { compose } from './compose';
 import type { Run } from '../template/composed';
 
 const plain = (runs: readonly Run[] = []) => runs.map((run) => (run.kind === 'text' ? run.text : ' / ')).join('');
-const column = (id: string, formula: string, more: object = {}) => ({ id, heading: id, formula, align: 'start' as const, width: 'rest' as const, ...more }); // prettier-ignore
+const column = (id: string, formula: string, more: object = {}) => ({
+  id,
+  heading: id,
+  formula,
+  align: 'start' as const,
+  width: 'rest' as const,
+  ...more,
+});
 
 /** A template of one table over a demo deal, as it prints; what is found besides. */
 function printed(table: Partial<LineTable>, deal: RecordSnapshot | string, blocks: Block[] = []) {
   const attrs: LineTable = { id: 'own', label: 'Own', list: 'lines', columns: [column('name', 'name')], ...table };
   const quote = shipped.templates[0]!;
-  const template: Template = { ...quote, checks: [], layout: { ...quote.layout, body: [{ type: 'lineTable', attrs }, ...blocks] } }; // prettier-ignore
+  const template: Template = {
+    ...quote,
+    checks: [],
+    layout: { ...quote.layout, body: [{ type: 'lineTable', attrs }, ...blocks] },
+  };
   const snapshot = typeof deal === 'string' ? demoSnapshot(deal) : deal;
-  const composition = compose(template, snapshot, { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', available: demoPictures }); // prettier-ignore
+  const composition = compose(template, snapshot, {
+    schema: demoSchema,
+    pins: shipped,
+    issueDate: '2026-11-23',
+    edition: 'en',
+    available: demoPictures,
+  });
   const composed = composition.document.body.find((block): block is ComposedTable => block.kind === 'table');
   const rows = composed?.sections.flatMap((section) => section.rows) ?? [];
   return {
@@ -36,19 +53,31 @@ describe('a line table', () => {
   });
 
   it('that is left empty by its filter says its sentence, or nothing at all', () => {
-    expect(printed({ filter: 'quantity > 900', empty: 'None of =[deal.name].' }, 'D-1187').composition.document.body).toMatchObject([{ kind: 'paragraph', runs: [{ text: 'None of ' }, { text: 'Vent renewal, house 3' }, { text: '.' }] }]); // prettier-ignore
+    expect(
+      printed({ filter: 'quantity > 900', empty: 'None of =[deal.name].' }, 'D-1187').composition.document.body,
+    ).toMatchObject([
+      { kind: 'paragraph', runs: [{ text: 'None of ' }, { text: 'Vent renewal, house 3' }, { text: '.' }] },
+    ]);
     expect(printed({ filter: 'quantity > 900' }, 'D-1187').composition.document.body).toEqual([]);
   });
 
   it('numbers its rows, and has a second line where there is one', () => {
-    const { rows } = printed({ columns: [column('no', '', { counter: true }), column('name', 'name', { detail: 'description' })] }, 'D-1187'); // prettier-ignore
+    const { rows } = printed(
+      { columns: [column('no', '', { counter: true }), column('name', 'name', { detail: 'description' })] },
+      'D-1187',
+    );
     expect(rows.map(({ cells }) => plain(cells[0]!.runs))).toEqual(rows.map((_, at) => String(at + 1)));
     const described = (demoSnapshot('D-1187').fields.lines as RecordSnapshot[]).map(({ fields }) => fields.description);
-    expect(rows.map(({ cells }) => cells[1]!.detail && plain(cells[1]!.detail))).toEqual(described.map((each) => each ?? undefined)); // prettier-ignore
+    expect(rows.map(({ cells }) => cells[1]!.detail && plain(cells[1]!.detail))).toEqual(
+      described.map((each) => each ?? undefined),
+    );
   });
 
   it('carries the exact running sum of a column', () => {
-    const { rows, composed } = printed({ columns: [column('name', 'name'), column('net', 'net', { format: 'plain' })], carry: 'net' }, 'D-1200'); // prettier-ignore
+    const { rows, composed } = printed(
+      { columns: [column('name', 'name'), column('net', 'net', { format: 'plain' })], carry: 'net' },
+      'D-1200',
+    );
     // 3 × 33.333 = 99.999, 3 × 0.335 = 1.005, 0.125: each rounded to cents before it is added.
     expect(rows.map(({ carried }) => carried)).toEqual(['100.00', '101.01', '101.14']);
     expect(composed!.carry).toEqual({ column: 1, forward: 'Carried forward', brought: 'Brought forward' });
@@ -57,13 +86,27 @@ describe('a line table', () => {
   it('prints pictures, and tells of one that cannot be printed', () => {
     const picture = column('picture', 'product.picture', { picture: { width: 34, height: 26 } });
     const { rows } = printed({ columns: [picture] }, 'D-1187');
-    expect(rows[0]!.cells[0]!.picture).toMatchObject({ picture: expect.stringMatching(/^[0-9a-f]{64}$/), width: 34, alt: 'Vent motor VM-48, 24 V' }); // prettier-ignore
+    expect(rows[0]!.cells[0]!.picture).toMatchObject({
+      picture: expect.stringMatching(/^[0-9a-f]{64}$/),
+      width: 34,
+      alt: 'Vent motor VM-48, 24 V',
+    });
     const deal = demoSnapshot('D-1187');
     const [first] = deal.fields.lines as RecordSnapshot[];
     const refused = { image: { link: 'x', refused: 'The picture is cut off.' } };
-    const broken = withFields(deal, { lines: [withFields(first!, { product: withFields(first!.fields.product as RecordSnapshot, { picture: refused }) })] }); // prettier-ignore
+    const broken = withFields(deal, {
+      lines: [
+        withFields(first!, { product: withFields(first!.fields.product as RecordSnapshot, { picture: refused }) }),
+      ],
+    });
     const { composition } = printed({ columns: [picture] }, broken);
-    expect(composition.findings).toMatchObject([{ severity: 'warns', title: 'A picture is missing', sentence: 'The picture is cut off. Nothing is printed in its place.' }]); // prettier-ignore
+    expect(composition.findings).toMatchObject([
+      {
+        severity: 'warns',
+        title: 'A picture is missing',
+        sentence: 'The picture is cut off. Nothing is printed in its place.',
+      },
+    ]);
   });
 });
 
@@ -72,33 +115,55 @@ describe('bundles', () => {
   /** The climate set with its parts shown in one way. */
   const shown = (how: string | null) => {
     const deal = demoSnapshot('D-1215');
-    return withFields(deal, { lines: (deal.fields.lines as RecordSnapshot[]).map((line) => withFields(line, { parts_shown: how })) }); // prettier-ignore
+    return withFields(deal, {
+      lines: (deal.fields.lines as RecordSnapshot[]).map((line) => withFields(line, { parts_shown: how })),
+    });
   };
 
   it('print their parts indented under the whole, wherever those stand', () => {
     const deal = shown(null);
     const backwards = withFields(deal, { lines: [...(deal.fields.lines as RecordSnapshot[])].reverse() });
-    expect(printed({ bundles }, deal).names).toEqual(['Climate set, one house', '> Rain and wind sensor', '> Temperature and humidity probe', '> Electrician, day', 'Heating pipe, 51 mm']); // prettier-ignore
+    expect(printed({ bundles }, deal).names).toEqual([
+      'Climate set, one house',
+      '> Rain and wind sensor',
+      '> Temperature and humidity probe',
+      '> Electrician, day',
+      'Heating pipe, 51 mm',
+    ]);
     expect(printed({ bundles }, backwards).names.filter((name) => name.startsWith('>'))).toHaveLength(3);
   });
 
   it('roll their parts up into the second line, or hide them', () => {
     const { rows, names } = printed({ bundles }, shown('rolled up'));
     expect(names).toEqual(['Climate set, one house', 'Heating pipe, 51 mm']);
-    expect(plain(rows[0]!.cells[0]!.detail)).toBe('Rain and wind sensor; Temperature and humidity probe; Electrician, day'); // prettier-ignore
+    expect(plain(rows[0]!.cells[0]!.detail)).toBe(
+      'Rain and wind sensor; Temperature and humidity probe; Electrician, day',
+    );
     expect(plain(printed({ bundles }, shown('hidden')).rows[0]!.cells[0]!.detail)).toBe('');
   });
 
   it('whose parts are inside print their money with them: the column adds up to the subtotal', () => {
     // 3,600 + 2 × 195 + 4 × 150 + 400 = 4,990.
-    const { rows } = printed({ bundles, list: 'lines[not optional]', columns: [column('name', 'name'), column('net', 'printed_net', { format: 'plain' })] }, shown('hidden')); // prettier-ignore
+    const { rows } = printed(
+      {
+        bundles,
+        list: 'lines[not optional]',
+        columns: [column('name', 'name'), column('net', 'printed_net', { format: 'plain' })],
+      },
+      shown('hidden'),
+    );
     expect(rows.map(({ cells }) => plain(cells[1]!.runs))).toEqual(['4,990.00', '0.00']);
   });
 
   it('two wholes of one key: the first has the parts; parts of each other stand once', () => {
     const deal = demoSnapshot('D-1187');
     const [one, two, three] = deal.fields.lines as RecordSnapshot[];
-    const lines = (...fields: [string, string | null][]) => withFields(deal, { lines: [one!, two!, three!].map((line, at) => withFields(line, { name: 'abc'[at]!, sku: fields[at]![0], part_of: fields[at]![1] })) }); // prettier-ignore
+    const lines = (...fields: [string, string | null][]) =>
+      withFields(deal, {
+        lines: [one!, two!, three!].map((line, at) =>
+          withFields(line, { name: 'abc'[at]!, sku: fields[at]![0], part_of: fields[at]![1] }),
+        ),
+      });
     expect(printed({ bundles }, lines(['X', null], ['X', null], ['P', 'X'])).names).toEqual(['a', '> c', 'b']);
     expect(printed({ bundles }, lines(['X', 'Y'], ['Y', 'X'], ['P', null])).names).toEqual(['b', '> a', 'c']);
   });
@@ -118,9 +183,17 @@ describe('blocks of words', () => {
   });
 
   it('one that is missing stops, unless it may be blank', () => {
-    const block = (mayBeBlank: boolean): Block => ({ type: 'richText', attrs: { id: 'rich', formula: 'deal.scope_note', mayBeBlank } }); // prettier-ignore
-    expect(printed({ filter: 'false' }, 'D-1187', [block(false)]).composition.findings).toMatchObject([{ severity: 'stops' }]); // prettier-ignore
-    expect(printed({ filter: 'false' }, 'D-1187', [block(true)]).composition).toMatchObject({ findings: [], document: { body: [] } }); // prettier-ignore
+    const block = (mayBeBlank: boolean): Block => ({
+      type: 'richText',
+      attrs: { id: 'rich', formula: 'deal.scope_note', mayBeBlank },
+    });
+    expect(printed({ filter: 'false' }, 'D-1187', [block(false)]).composition.findings).toMatchObject([
+      { severity: 'stops' },
+    ]);
+    expect(printed({ filter: 'false' }, 'D-1187', [block(true)]).composition).toMatchObject({
+      findings: [],
+      document: { body: [] },
+    });
   });
 
   it('numbered lists, tables of words and pictures of the record print', () => {
@@ -128,10 +201,27 @@ describe('blocks of words', () => {
     const item = (id: string, content: Inline[]) => ({ type: 'listItem' as const, attrs: { id }, content });
     const cell = (id: string, content: Inline[]) => ({ type: 'gridCell' as const, attrs: { id }, content });
     const blocks: Block[] = [
-      { type: 'numberedList', attrs: { id: 'steps', start: 3 }, content: [item('steps.1', words('a')), item('steps.2', [{ type: 'value', attrs: { id: 'no', formula: 'deal.order_number', mayBeBlank: true } }])] },
-      { type: 'gridTable', attrs: { id: 'grid', widths: [1, 2], header: true }, content: [{ type: 'gridRow', attrs: { id: 'grid.1' }, content: [cell('grid.1.1', words('x')), cell('grid.1.2', words('y'))] }] },
+      {
+        type: 'numberedList',
+        attrs: { id: 'steps', start: 3 },
+        content: [
+          item('steps.1', words('a')),
+          item('steps.2', [{ type: 'value', attrs: { id: 'no', formula: 'deal.order_number', mayBeBlank: true } }]),
+        ],
+      },
+      {
+        type: 'gridTable',
+        attrs: { id: 'grid', widths: [1, 2], header: true },
+        content: [
+          {
+            type: 'gridRow',
+            attrs: { id: 'grid.1' },
+            content: [cell('grid.1.1', words('x')), cell('grid.1.2', words('y'))],
+          },
+        ],
+      },
       { type: 'picture', attrs: { id: 'photo', formula: 'deal.site_photo', width: 482, height: 100, alt: 'Site' } },
-    ]; // prettier-ignore
+    ];
     expect(printed({ filter: 'false' }, 'D-1194', blocks).composition.document.body).toMatchObject([
       { kind: 'list', start: 3, items: [[{ text: 'a' }]] },
       { kind: 'grid', widths: [1, 2], header: true },
@@ -142,6 +232,8 @@ describe('blocks of words', () => {
 
   it('a file that the template does not have is told', () => {
     const block: Block = { type: 'picture', attrs: { id: 'photo', file: 'gone', width: 10, alt: '' } };
-    expect(printed({ filter: 'false' }, 'D-1187', [block]).composition.findings).toMatchObject([{ severity: 'stops', sentence: 'The template has no file “gone” to print as a picture.' }]); // prettier-ignore
+    expect(printed({ filter: 'false' }, 'D-1187', [block]).composition.findings).toMatchObject([
+      { severity: 'stops', sentence: 'The template has no file “gone” to print as a picture.' },
+    ]);
   });
 });

@@ -8,9 +8,23 @@ const bridge = (calculation: string, deal: string) => {
   const { sheet } = CALCULATIONS.find(({ id }) => id === calculation)!;
   const layout = { ...shipped.templates[0]!.layout, header: [], followingHeader: [], footer: [], body: [] };
   const template = { ...shipped.templates[0]!, sheet, layout, checks: [] };
-  const context = { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', plan: 'file', registered: [] };
-  return compose(template, demoSnapshot(deal), context).bridge?.map(({ kind, label, value, after }) => [kind, label, value, after]) ?? null;
-}; // prettier-ignore
+  const context = {
+    schema: demoSchema,
+    pins: shipped,
+    issueDate: '2026-11-23',
+    edition: 'en',
+    plan: 'file',
+    registered: [],
+  };
+  return (
+    compose(template, demoSnapshot(deal), context).bridge?.map(({ kind, label, value, after }) => [
+      kind,
+      label,
+      value,
+      after,
+    ]) ?? null
+  );
+};
 
 describe('the price bridge', () => {
   it('leads from list price over discounts and tax to the total', () => {

@@ -194,7 +194,11 @@ describe('blocks', () => {
       demoSnapshot(deal),
       context,
     );
-  const words = (id: string, formula: string): Block => ({ type: 'paragraph', attrs: { id }, content: [{ type: 'value', attrs: { id: `${id}-value`, formula } }] });
+  const words = (id: string, formula: string): Block => ({
+    type: 'paragraph',
+    attrs: { id },
+    content: [{ type: 'value', attrs: { id: `${id}-value`, formula } }],
+  });
   const texts = (blocks: readonly ComposedBlock[]): string[] =>
     blocks.flatMap((block) => {
       if (block.kind === 'paragraph') return [block.runs.map((run) => (run.kind === 'text' ? run.text : '')).join('')];
@@ -203,35 +207,68 @@ describe('blocks', () => {
   const sections = { name: 'sections', label: 'Sections', formula: 'GROUP(lines[not optional], section)', columns: [] };
 
   it('repeat for each item, with its names in scope, nested conditions too', () => {
-    const small: Block = { type: 'whenSection', attrs: { id: 'small', when: 'COUNT(item.lines) = 1', note: 'it has one line' }, content: [{ type: 'then', attrs: { id: 'small.then' }, content: [words('one', '"one line"')] }] };
-    const each: Block = { type: 'forEach', attrs: { id: 'each', list: 'sections', note: 'section' }, content: [words('name', 'section'), small] };
+    const small: Block = {
+      type: 'whenSection',
+      attrs: { id: 'small', when: 'COUNT(item.lines) = 1', note: 'it has one line' },
+      content: [{ type: 'then', attrs: { id: 'small.then' }, content: [words('one', '"one line"')] }],
+    };
+    const each: Block = {
+      type: 'forEach',
+      attrs: { id: 'each', list: 'sections', note: 'section' },
+      content: [words('name', 'section'), small],
+    };
     const { document, findings } = body([each], 'D-1213', { lists: [...shipped.sheet.lists, sections] });
     expect(findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
     expect(texts(document.body)).toEqual(['Structure', 'one line', 'Climate', 'Services', 'one line']);
   });
 
   it('print nothing at all for each item of an empty list', () => {
-    const each: Block = { type: 'forEach', attrs: { id: 'each', list: 'lines[quantity < 0]', note: 'line' }, content: [words('name', 'name')] };
+    const each: Block = {
+      type: 'forEach',
+      attrs: { id: 'each', list: 'lines[quantity < 0]', note: 'line' },
+      content: [words('name', 'name')],
+    };
     expect(body([each]).document.body).toEqual([]);
   });
 
   it('begin a page of their own where asked, but never inside what is kept together', () => {
-    const each: Block = { type: 'forEach', attrs: { id: 'each', list: 'sections', note: 'section', startsPage: true }, content: [words('name', 'section')] };
+    const each: Block = {
+      type: 'forEach',
+      attrs: { id: 'each', list: 'sections', note: 'section', startsPage: true },
+      content: [words('name', 'section')],
+    };
     const lists = { lists: [...shipped.sheet.lists, sections] };
-    expect(texts(body([each], 'D-1213', lists).document.body)).toEqual(['pageBreak', 'Structure', 'pageBreak', 'Climate', 'pageBreak', 'Services']);
-    expect(texts(body([{ type: 'keepTogether', attrs: { id: 'keep' }, content: [each] }], 'D-1213', lists).document.body)).toEqual(['Structure', 'Climate', 'Services']);
+    expect(texts(body([each], 'D-1213', lists).document.body)).toEqual([
+      'pageBreak',
+      'Structure',
+      'pageBreak',
+      'Climate',
+      'pageBreak',
+      'Services',
+    ]);
+    expect(
+      texts(body([{ type: 'keepTogether', attrs: { id: 'keep' }, content: [each] }], 'D-1213', lists).document.body),
+    ).toEqual(['Structure', 'Climate', 'Services']);
   });
 
   it('draw a formula’s text as a code, and say when it cannot be one', () => {
-    const code = (symbology: 'qrcode' | 'ean13'): Block => ({ type: 'code', attrs: { id: 'code', symbology, formula: 'deal.name', width: 60, alt: 'The deal' } });
+    const code = (symbology: 'qrcode' | 'ean13'): Block => ({
+      type: 'code',
+      attrs: { id: 'code', symbology, formula: 'deal.name', width: 60, alt: 'The deal' },
+    });
     expect(body([code('qrcode')]).document.body).toMatchObject([{ kind: 'picture', alt: 'The deal', width: 60 }]);
     const refused = body([code('ean13')]);
     expect(refused.document.body).toEqual([]);
-    expect(refused.findings.map(({ sentence }) => sentence)).toContain('“Tomato range, framework order” cannot be printed as this kind of code; choose another kind, or another text.');
+    expect(refused.findings.map(({ sentence }) => sentence)).toContain(
+      '“Tomato range, framework order” cannot be printed as this kind of code; choose another kind, or another text.',
+    );
   });
 
   it('a blank in a code stops filing', () => {
-    const code: Block = { type: 'code', attrs: { id: 'code', symbology: 'qrcode', formula: 'deal.incoterm', width: 60, alt: 'x' } };
+    const code: Block = {
+      type: 'code',
+      attrs: { id: 'code', symbology: 'qrcode', formula: 'deal.incoterm', width: 60, alt: 'x' },
+    };
     expect(body([code]).findings.map(({ severity }) => severity)).toContain('stops');
   });
-}); // prettier-ignore
+});

@@ -92,7 +92,11 @@ function chosenEdition(template: Template, snapshot: RecordSnapshot, context: Co
   return value.type === 'text' ? value.value : undefined;
 }
 
-function sheetOver({ template, edition, houseStyle }: Assembled, snapshot: RecordSnapshot, context: ComposeContext): Sheet {
+function sheetOver(
+  { template, edition, houseStyle }: Assembled,
+  snapshot: RecordSnapshot,
+  context: ComposeContext,
+): Sheet {
   return new Sheet({
     sheet: template.sheet,
     schema: context.schema,
@@ -111,7 +115,7 @@ function sheetOver({ template, edition, houseStyle }: Assembled, snapshot: Recor
     registered: context.registered,
     serial: context.number?.serial,
   });
-} // prettier-ignore
+}
 
 /** Languages that are written from right to left. */
 const RIGHT_TO_LEFT = new Set(['ar', 'fa', 'he', 'ur']);
@@ -215,7 +219,8 @@ class DocumentComposer {
       const value = this.by.decides(`annex ${id}`, file, id);
       return namesIn(value).flatMap((name) => {
         const file = own(files, name);
-        if (file?.mediaType === 'application/pdf') return [{ label, sha256: file.sha256, pages: counted ? (file.pages ?? 0) : 0 }]; // prettier-ignore
+        if (file?.mediaType === 'application/pdf')
+          return [{ label, sha256: file.sha256, pages: counted ? (file.pages ?? 0) : 0 }];
         this.by.fault(error(`The template has no PDF “${name}” to join as “${label}”.`), id, undefined, 'template');
         return [];
       });
@@ -235,7 +240,12 @@ class DocumentComposer {
     if (!protection) return standard ? { standard } : {};
     if (standard === 'pdf/a-2b') {
       // ISO 19005-2, 6.1.3: an archive cannot ask its readers for a password.
-      this.by.fault(error('A PDF/A document cannot be protected: take the archive standard or the protection off the plan.'), 'plan', undefined, 'template'); // prettier-ignore
+      this.by.fault(
+        error('A PDF/A document cannot be protected: take the archive standard or the protection off the plan.'),
+        'plan',
+        undefined,
+        'template',
+      );
       return { standard };
     }
     const { password: formula, ...permissions } = protection;
@@ -250,7 +260,14 @@ class DocumentComposer {
   #tellGaps(): void {
     const { gaps, absent, edition } = this.assembled;
     for (const { what, id } of absent) {
-      this.by.fault(error(`The ${what} “${id}” is used by this template but is not there any more. Take it off the page, or publish the template anew.`), 'plan', undefined, 'template'); // prettier-ignore
+      this.by.fault(
+        error(
+          `The ${what} “${id}” is used by this template but is not there any more. Take it off the page, or publish the template anew.`,
+        ),
+        'plan',
+        undefined,
+        'template',
+      );
     }
     if (gaps.length === 0) return;
     this.by.findings.push(untranslated(gaps, edition, this.by.values));

@@ -23,8 +23,21 @@ function tablesOf(blocks: readonly ComposedBlock[]): ComposedTable[] {
 
 /** Sums of the last column, by section, with the subtotals; and what stops. */
 function printed(template: Template, deal: RecordSnapshot) {
-  const { document, findings, proved } = compose(template, deal, { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', registered: [], available: { ...demoPictures, ...filesOf(template) } }); // prettier-ignore
-  const rowsOf = (id: string) => tablesOf(document.body).find(({ block }) => block === id)?.sections.map((section) => [...section.rows.map(({ cells }) => plain(cells.at(-1)!.runs)), ...(section.subtotal ? [`= ${plain(section.subtotal.value)}`] : [])]) ?? []; // prettier-ignore
+  const { document, findings, proved } = compose(template, deal, {
+    schema: demoSchema,
+    pins: shipped,
+    issueDate: '2026-11-23',
+    edition: 'en',
+    registered: [],
+    available: { ...demoPictures, ...filesOf(template) },
+  });
+  const rowsOf = (id: string) =>
+    tablesOf(document.body)
+      .find(({ block }) => block === id)
+      ?.sections.map((section) => [
+        ...section.rows.map(({ cells }) => plain(cells.at(-1)!.runs)),
+        ...(section.subtotal ? [`= ${plain(section.subtotal.value)}`] : []),
+      ]) ?? [];
   return {
     lines: rowsOf('lines'),
     extras: rowsOf('extras-lines'),
@@ -39,7 +52,9 @@ function printed(template: Template, deal: RecordSnapshot) {
 /** The climate set of 3,600 with its parts of 390, 600 and 400, the last of them in another section; and a pipe for nothing. */
 function climateSet(change: (line: RecordSnapshot, at: number) => Record<string, FieldValue> = () => ({})) {
   const deal = demoSnapshot('D-1215');
-  const lines = (deal.fields.lines as RecordSnapshot[]).map((line, at) => withFields(line, { parts_shown: at === 0 ? 'rolled up' : null, ...change(line, at) })); // prettier-ignore
+  const lines = (deal.fields.lines as RecordSnapshot[]).map((line, at) =>
+    withFields(line, { parts_shown: at === 0 ? 'rolled up' : null, ...change(line, at) }),
+  );
   return withFields(deal, { lines });
 }
 
@@ -104,7 +119,13 @@ describe('what is printed adds up', () => {
   });
 
   it('with a set within a set whose own parts are shown', () => {
-    const { lines } = printed(quote, climateSet((_, at) => ({ parts_shown: ['indented', 'rolled up'][at] ?? null, ...(at === 2 && { part_of: 'RW-1' }) }))); // prettier-ignore
+    const { lines } = printed(
+      quote,
+      climateSet((_, at) => ({
+        parts_shown: ['indented', 'rolled up'][at] ?? null,
+        ...(at === 2 && { part_of: 'RW-1' }),
+      })),
+    );
     expect(lines).toEqual([['3,600.00', '990.00', '400.00', '0.00']]);
   });
 
@@ -143,7 +164,8 @@ describe('what is printed adds up', () => {
 
   it('stops where a table leaves a row out that its total counts', () => {
     const layout = structuredClone(quote.layout);
-    for (const block of layout.body) if (block.type === 'lineTable' && block.attrs.id === 'lines') block.attrs.filter = 'quantity > 1'; // prettier-ignore
+    for (const block of layout.body)
+      if (block.type === 'lineTable' && block.attrs.id === 'lines') block.attrs.filter = 'quantity > 1';
     const { stops } = printed(
       { ...quote, layout },
       climateSet(() => ({ parts_shown: null })),
@@ -173,7 +195,9 @@ describe('a printed sum', () => {
     for (const value of [gbp('0.10'), text(''), gbp('0.20'), number(0)]) sum.add(value);
     expect(sum.value).toEqual(gbp('0.30'));
     expect(sum.contradicts(gbp('0.3'), 'Net', 'Subtotal', 'en')).toBeUndefined();
-    expect(sum.contradicts(gbp('0.31'), 'Net', 'Subtotal', 'en')).toBe('The printed rows of “Net” add up to 0.30\u00a0GBP, but “Subtotal” prints 0.31\u00a0GBP.'); // prettier-ignore
+    expect(sum.contradicts(gbp('0.31'), 'Net', 'Subtotal', 'en')).toBe(
+      'The printed rows of “Net” add up to 0.30\u00a0GBP, but “Subtotal” prints 0.31\u00a0GBP.',
+    );
   });
 
   it('adds the digits that are printed, not those behind them', () => {

@@ -20,10 +20,21 @@ it('gives all where there are few, and none of none', () => {
 });
 
 it('finds among the demo’s deals what a template has to stand, be it rare', () => {
-  const ten = mostDifferent(demoRecords.deals.map(({ id }) => demoSnapshot(id)), 10, demoSchema);
+  const ten = mostDifferent(
+    demoRecords.deals.map(({ id }) => demoSnapshot(id)),
+    10,
+    demoSchema,
+  );
   const text = JSON.stringify(ten);
   expect(new Set(ten.map(({ id }) => id)).size).toBe(10);
   expect(new Set(ten.map(({ fields }) => fields.currency)).size).toBeGreaterThan(2);
-  const held = ['"currency":null', '"unit_price":null', '"trade_in":true', '"optional":true', '"currency":"JPY"', '"Little Vale"'].filter((each) => text.includes(each));
+  const held = [
+    '"currency":null',
+    '"unit_price":null',
+    '"trade_in":true',
+    '"optional":true',
+    '"currency":"JPY"',
+    '"Little Vale"',
+  ].filter((each) => text.includes(each));
   expect(held).toHaveLength(6);
-}); // prettier-ignore
+});

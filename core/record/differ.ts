@@ -6,7 +6,11 @@ import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from './
  * items there are and how great amounts are. Always the one that brings most of what none taken before has, where what few records
  * have counts for more.
  */
-export function mostDifferent(records: readonly RecordSnapshot[], count: number, schema: RecordSchema): RecordSnapshot[] {
+export function mostDifferent(
+  records: readonly RecordSnapshot[],
+  count: number,
+  schema: RecordSchema,
+): RecordSnapshot[] {
   const left = records.map((record) => ({ record, traits: new Set(traitsOf(record, schema)) }));
   const open = rarity(left.map(({ traits }) => traits));
   const taken: RecordSnapshot[] = [];
@@ -17,7 +21,7 @@ export function mostDifferent(records: readonly RecordSnapshot[], count: number,
     for (const trait of next!.traits) open.delete(trait);
   }
   return taken;
-} // prettier-ignore
+}
 
 const BLANK = ' blank';
 
@@ -36,7 +40,12 @@ function* traitsOf(record: RecordSnapshot, schema: RecordSchema, path = ''): Gen
   }
 }
 
-function* traitsOfValue(value: FieldValue, field: FieldSchema | undefined, schema: RecordSchema, path: string): Generator<string> {
+function* traitsOfValue(
+  value: FieldValue,
+  field: FieldSchema | undefined,
+  schema: RecordSchema,
+  path: string,
+): Generator<string> {
   if (value === null || value === '') return yield path + BLANK;
   if (isRecordList(value)) {
     yield `${path} ${sizeOf(value.length)}`;
@@ -49,7 +58,7 @@ function* traitsOfValue(value: FieldValue, field: FieldSchema | undefined, schem
   else if ('number' in value) yield `${path} ${greatnessOf(value.number)}`;
   else if ('percent' in value) yield `${path} ${greatnessOf(value.percent)}`;
   else yield `${path} there`;
-} // prettier-ignore
+}
 
 const sizeOf = (count: number): string =>
   count < 3 ? String(count) : count < 10 ? 'some' : count < 40 ? 'many' : 'very many';

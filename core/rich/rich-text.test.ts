@@ -4,21 +4,45 @@ import { plainText, richBlocks } from './rich-text';
 
 describe('a formatted text', () => {
   it('keeps paragraphs, headings, lists, marks and safe links', () => {
-    expect(richBlocks('<h2>Site</h2><p>On the <b>south <i>terrace</i></b>.<br>Level.</p><ol><li>One</li><li><u>Two</u></li></ol><p><a href="https://a.example">A</a></p>')).toEqual([
+    expect(
+      richBlocks(
+        '<h2>Site</h2><p>On the <b>south <i>terrace</i></b>.<br>Level.</p><ol><li>One</li><li><u>Two</u></li></ol><p><a href="https://a.example">A</a></p>',
+      ),
+    ).toEqual([
       { kind: 'heading', runs: [{ kind: 'text', text: 'Site' }] },
-      { kind: 'paragraph', runs: [
-        { kind: 'text', text: 'On the ' }, { kind: 'text', text: 'south ', bold: true }, { kind: 'text', text: 'terrace', bold: true, italic: true },
-        { kind: 'text', text: '.' }, { kind: 'break' }, { kind: 'text', text: 'Level.' },
-      ] },
-      { kind: 'list', ordered: true, items: [[{ kind: 'text', text: 'One' }], [{ kind: 'text', text: 'Two', underline: true }]] },
+      {
+        kind: 'paragraph',
+        runs: [
+          { kind: 'text', text: 'On the ' },
+          { kind: 'text', text: 'south ', bold: true },
+          { kind: 'text', text: 'terrace', bold: true, italic: true },
+          { kind: 'text', text: '.' },
+          { kind: 'break' },
+          { kind: 'text', text: 'Level.' },
+        ],
+      },
+      {
+        kind: 'list',
+        ordered: true,
+        items: [[{ kind: 'text', text: 'One' }], [{ kind: 'text', text: 'Two', underline: true }]],
+      },
       { kind: 'paragraph', runs: [{ kind: 'text', text: 'A', link: 'https://a.example' }] },
-    ]); // prettier-ignore
+    ]);
   });
 
   it('leaves out what runs or loads, and what is no link', () => {
     const html =
       '<p>a<script>alert(1)</script><style>p{}</style><img src=x onerror=alert(1)><iframe>x</iframe> b <a href="javascript:alert(1)">c</a></p>';
-    expect(richBlocks(html)).toEqual([{ kind: 'paragraph', runs: [{ kind: 'text', text: 'a' }, { kind: 'text', text: ' b ' }, { kind: 'text', text: 'c' }] }]); // prettier-ignore
+    expect(richBlocks(html)).toEqual([
+      {
+        kind: 'paragraph',
+        runs: [
+          { kind: 'text', text: 'a' },
+          { kind: 'text', text: ' b ' },
+          { kind: 'text', text: 'c' },
+        ],
+      },
+    ]);
   });
 
   it('reads lists in lists as one, plain text as a paragraph, and nothing as nothing', () => {
@@ -28,8 +52,15 @@ describe('a formatted text', () => {
   });
 
   it('never fails and never has an empty block, whatever is typed', () => {
-    fc.assert(fc.property(fc.string(), fc.constantFrom('<b>', '</p>', '<ul><li>', '<script', '&#x;', '<!--', '</ul>'), (text, piece) => {
-      for (const block of richBlocks(`${text}${piece}${text}`)) expect(block.kind === 'list' ? block.items.length : block.runs.length).toBeGreaterThan(0);
-    })); // prettier-ignore
+    fc.assert(
+      fc.property(
+        fc.string(),
+        fc.constantFrom('<b>', '</p>', '<ul><li>', '<script', '&#x;', '<!--', '</ul>'),
+        (text, piece) => {
+          for (const block of richBlocks(`${text}${piece}${text}`))
+            expect(block.kind === 'list' ? block.items.length : block.runs.length).toBeGreaterThan(0);
+        },
+      ),
+    );
   });
 });

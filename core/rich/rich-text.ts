@@ -10,9 +10,49 @@ export type RichBlock =
   { kind: 'paragraph' | 'heading'; runs: RichRun[] } | { kind: 'list'; ordered: boolean; items: RichRun[][] };
 
 /** What stands inside of these is no text to print. */
-const UNPRINTED = new Set(['script', 'style', 'template', 'iframe', 'object', 'svg', 'math', 'head', 'noscript', 'textarea', 'select', 'audio', 'video']); // prettier-ignore
-const BLOCKS = new Set(['p', 'div', 'section', 'article', 'blockquote', 'li', 'ul', 'ol', 'table', 'tr', 'td', 'th', 'pre', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6']); // prettier-ignore
-const MARKS: Readonly<Record<string, 'bold' | 'italic' | 'underline'>> = { b: 'bold', strong: 'bold', i: 'italic', em: 'italic', u: 'underline' }; // prettier-ignore
+const UNPRINTED = new Set([
+  'script',
+  'style',
+  'template',
+  'iframe',
+  'object',
+  'svg',
+  'math',
+  'head',
+  'noscript',
+  'textarea',
+  'select',
+  'audio',
+  'video',
+]);
+const BLOCKS = new Set([
+  'p',
+  'div',
+  'section',
+  'article',
+  'blockquote',
+  'li',
+  'ul',
+  'ol',
+  'table',
+  'tr',
+  'td',
+  'th',
+  'pre',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+]);
+const MARKS: Readonly<Record<string, 'bold' | 'italic' | 'underline'>> = {
+  b: 'bold',
+  strong: 'bold',
+  i: 'italic',
+  em: 'italic',
+  u: 'underline',
+};
 const SAFE_LINK = /^(https?:|mailto:|tel:)/i;
 /** No field of a record is longer; what is, was not written by a person. */
 const LONGEST = 500_000;

@@ -50,11 +50,16 @@ export function outOfBounds(data: unknown, bounds: Bounds): string | undefined {
 }
 
 /** Why one value is refused, whatever it holds. What it holds is counted first, so that little is done for what is too much. */
-function refusedHere(value: unknown, { values, objects, items, text }: Bounds, left: { values: number; objects: number }): string | undefined {
+function refusedHere(
+  value: unknown,
+  { values, objects, items, text }: Bounds,
+  left: { values: number; objects: number },
+): string | undefined {
   if (typeof value === 'string') return textFault(value, text);
   if (typeof value === 'number') return Number.isFinite(value) ? undefined : 'holds a number that is too great.';
   if (Array.isArray(value)) {
-    if (value.length > items) return `has a list of ${shown(value.length)}; no list may be longer than ${shown(items)}.`;
+    if (value.length > items)
+      return `has a list of ${shown(value.length)}; no list may be longer than ${shown(items)}.`;
     left.values -= value.length;
   } else if (isObject(value)) {
     const keys = Object.keys(value);
@@ -68,7 +73,7 @@ function refusedHere(value: unknown, { values, objects, items, text }: Bounds, l
     }
   }
   return left.values < 0 ? `holds more than ${shown(values)} values.` : undefined;
-} // prettier-ignore
+}
 
 const shown = (count: number) => count.toLocaleString('en');
 const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
@@ -78,5 +83,7 @@ const NO_TEXT = /\0|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc
 
 function textFault(text: string, longest: number): string | undefined {
   if (text.length > longest) return `has a text of more than ${shown(longest)} characters.`;
-  return NO_TEXT.test(text) ? 'has a text with a character that is none (NUL, or half of a pair). Write it anew.' : undefined; // prettier-ignore
+  return NO_TEXT.test(text)
+    ? 'has a text with a character that is none (NUL, or half of a pair). Write it anew.'
+    : undefined;
 }

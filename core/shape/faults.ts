@@ -54,7 +54,9 @@ function reasonOf({ type, message, params = {}, value = params.value }: Validati
     case 'integer':
       return `${given} stands here, but a whole number belongs here.`;
     case 'min':
-      return params.min === 1 && typeof value !== 'number' ? 'this is empty; at least one belongs here.' : `${given} is less than ${String(params.min)}.`; // prettier-ignore
+      return params.min === 1 && typeof value !== 'number'
+        ? 'this is empty; at least one belongs here.'
+        : `${given} is less than ${String(params.min)}.`;
     case 'max':
       return tooMuch(value, Number(params.max), given);
     default:
@@ -62,12 +64,19 @@ function reasonOf({ type, message, params = {}, value = params.value }: Validati
   }
 }
 
-const TYPE_WORDS: Readonly<Record<string, string>> = { array: 'a list', object: 'an object', string: 'a text', boolean: 'true or false' }; // prettier-ignore
+const TYPE_WORDS: Readonly<Record<string, string>> = {
+  array: 'a list',
+  object: 'an object',
+  string: 'a text',
+  boolean: 'true or false',
+};
 
 function tooMuch(value: unknown, most: number, given: string): string {
   const limit = most.toLocaleString('en');
   if (typeof value === 'string') return `the text is longer than ${limit} characters.`;
-  return Array.isArray(value) ? `there are ${value.length.toLocaleString('en')} here, and ${limit} may be.` : `${given} is more than ${limit}.`; // prettier-ignore
+  return Array.isArray(value)
+    ? `there are ${value.length.toLocaleString('en')} here, and ${limit} may be.`
+    : `${given} is more than ${limit}.`;
 }
 
 const shortened = (text: string) => (text.length > 60 ? `${text.slice(0, 59)}…` : text);

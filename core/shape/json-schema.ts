@@ -22,7 +22,11 @@ export function jsonSchema(shape: ISchema<unknown>): Json {
 const schemaOf = (shape: ISchema<unknown>): Json => described(shape.describe());
 
 function described(field: SchemaFieldDescription): Json {
-  const { map, ref, anyOf } = (('meta' in field && field.meta) || {}) as { map?: ISchema<unknown>; ref?: string; anyOf?: ISchema<unknown>[] }; // prettier-ignore
+  const { map, ref, anyOf } = (('meta' in field && field.meta) || {}) as {
+    map?: ISchema<unknown>;
+    ref?: string;
+    anyOf?: ISchema<unknown>[];
+  };
   if (map) return { type: 'object', additionalProperties: schemaOf(map) };
   if (anyOf) return { anyOf: anyOf.map(schemaOf) };
   if (ref) return { $ref: `#/$defs/${ref}` };
@@ -32,7 +36,11 @@ function described(field: SchemaFieldDescription): Json {
       return objectOf(field as SchemaObjectDescription);
     case 'array': {
       const { innerType } = field as SchemaInnerTypeDescription;
-      return { type: 'array', ...limits(description, 'Items'), ...(innerType && !Array.isArray(innerType) && { items: described(innerType) }) }; // prettier-ignore
+      return {
+        type: 'array',
+        ...limits(description, 'Items'),
+        ...(innerType && !Array.isArray(innerType) && { items: described(innerType) }),
+      };
     }
     case 'string':
       return { type: 'string', ...choices(description), ...limits(description, 'Length'), ...pattern(description) };
@@ -62,12 +70,16 @@ function isRequired(field: SchemaFieldDescription): boolean {
   return required ?? ('optional' in field && field.optional === false);
 }
 
-const parameter = ({ tests }: SchemaDescription, name: string, key: string): unknown => tests.find((test) => test.name === name)?.params?.[key]; // prettier-ignore
-const present = (values: Json): Json => Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined)); // prettier-ignore
+const parameter = ({ tests }: SchemaDescription, name: string, key: string): unknown =>
+  tests.find((test) => test.name === name)?.params?.[key];
+const present = (values: Json): Json =>
+  Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined));
 const whole = ({ tests }: SchemaDescription): boolean => tests.some(({ name }) => name === 'integer');
 const choices = ({ oneOf }: SchemaDescription): Json => (oneOf.length > 0 ? { enum: oneOf } : {});
-const limits = (field: SchemaDescription, what: 'Length' | 'Items'): Json => present({ [`min${what}`]: parameter(field, 'min', 'min'), [`max${what}`]: parameter(field, 'max', 'max') }); // prettier-ignore
-const bounds = (field: SchemaDescription): Json => present({ minimum: parameter(field, 'min', 'min'), maximum: parameter(field, 'max', 'max') }); // prettier-ignore
+const limits = (field: SchemaDescription, what: 'Length' | 'Items'): Json =>
+  present({ [`min${what}`]: parameter(field, 'min', 'min'), [`max${what}`]: parameter(field, 'max', 'max') });
+const bounds = (field: SchemaDescription): Json =>
+  present({ minimum: parameter(field, 'min', 'min'), maximum: parameter(field, 'max', 'max') });
 
 function pattern(field: SchemaDescription): Json {
   const regex = parameter(field, 'matches', 'regex');

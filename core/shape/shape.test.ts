@@ -137,8 +137,12 @@ describe('bounds', () => {
 
   it('are asked of what is JSON, and the place of a mistake is told in our own words', () => {
     expect(boundedJson('\uFEFF{"a": 1}', 'The file', BOUNDS)).toEqual({ data: { a: 1 } });
-    expect(boundedJson('{\n  "a": 1,\n  "b": 2 "c": 3\n}', 'The file', BOUNDS)).toEqual({ refused: 'The file is not JSON: look at line 3, column 10.' });
+    expect(boundedJson('{\n  "a": 1,\n  "b": 2 "c": 3\n}', 'The file', BOUNDS)).toEqual({
+      refused: 'The file is not JSON: look at line 3, column 10.',
+    });
     expect(boundedJson('', 'The file', BOUNDS)).toEqual({ refused: 'The file is not JSON.' });
-    expect(boundedJson('[1e999]', 'The file', BOUNDS)).toEqual({ refused: 'The file holds a number that is too great.' });
+    expect(boundedJson('[1e999]', 'The file', BOUNDS)).toEqual({
+      refused: 'The file holds a number that is too great.',
+    });
   });
-}); // prettier-ignore
+});

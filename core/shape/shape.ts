@@ -2,7 +2,22 @@
  * Pieces that shapes are made of. A shape says once what data may look like: from it come the TypeScript type
  * (`InferType`), the check of a file or a request (`faults.ts`) and the JSON Schema (`json-schema.ts`).
  */
-import { array, boolean, lazy, mixed, number, object, string, type AnyObject, type Flags, type InferType, type ISchema, type Lazy, type ObjectShape, type Schema } from 'yup'; // prettier-ignore
+import {
+  array,
+  boolean,
+  lazy,
+  mixed,
+  number,
+  object,
+  string,
+  type AnyObject,
+  type Flags,
+  type InferType,
+  type ISchema,
+  type Lazy,
+  type ObjectShape,
+  type Schema,
+} from 'yup';
 
 export { boolean, number, type InferType };
 
@@ -42,7 +57,10 @@ export const id = () =>
     .required();
 
 /** What a value is called in formulas, without backquotes. */
-export const formulaName = () => string().matches(/^[A-Za-z_][A-Za-z_0-9]{0,79}$/, 'up to 80 letters, digits and “_”, a letter first').required(); // prettier-ignore
+export const formulaName = () =>
+  string()
+    .matches(/^[A-Za-z_][A-Za-z_0-9]{0,79}$/, 'up to 80 letters, digits and “_”, a letter first')
+    .required();
 
 /** A formula. Whether it can be read, and what it gives, is asked by the gate. */
 export const formula = () => text(20_000);
@@ -59,11 +77,15 @@ export const NAMES: Readonly<Record<string, readonly ISchema<unknown>[]>> = {};
 /** One of several shapes, chosen by the word in their `type`. */
 export function byType<T>(name: string, shapes: () => Readonly<Record<string, ShapeOf<T>>>): Lazy<T> {
   const known = lazily(shapes);
-  return named(name, () => Object.values(known()), (value) => {
-    const { type } = Object(value) as { type?: unknown };
-    const shapes = known();
-    return typeof type === 'string' && Object.hasOwn(shapes, type) ? shapes[type]! : unknownType(Object.keys(shapes));
-  }); // prettier-ignore
+  return named(
+    name,
+    () => Object.values(known()),
+    (value) => {
+      const { type } = Object(value) as { type?: unknown };
+      const shapes = known();
+      return typeof type === 'string' && Object.hasOwn(shapes, type) ? shapes[type]! : unknownType(Object.keys(shapes));
+    },
+  );
 }
 
 /** One of two shapes, the first where a value is of its kind. */
@@ -76,10 +98,14 @@ export function either<A, B>(isFirst: (value: unknown) => boolean, first: ISchem
 
 const unknownType = (types: readonly string[]) => shape({ type: oneOf(types).required() }).required();
 
-function named<T>(name: string, all: () => readonly ISchema<unknown>[], choose: (value: unknown) => ISchema<unknown>): Lazy<T> {
+function named<T>(
+  name: string,
+  all: () => readonly ISchema<unknown>[],
+  choose: (value: unknown) => ISchema<unknown>,
+): Lazy<T> {
   Object.defineProperty(NAMES, name, { enumerable: true, configurable: true, get: all });
   return lazy(choose).meta({ ref: name }) as Lazy<T>;
-} // prettier-ignore
+}
 
 function lazily<T>(make: () => T): () => T {
   let made: { value: T } | undefined;

@@ -2,7 +2,14 @@ import { LINES } from '../record/schema';
 import type { Meaning } from '../formula/meanings';
 import { Checker, type CheckContext, type Checked, type Diagnostic } from './check';
 import { dayOf } from '../formula/date';
-import { FIGURE_TYPE_WORDS, MEANING_TYPES, type FigureSheet, type FigureType, type LookupTable, type TableColumnType } from './figure'; // prettier-ignore
+import {
+  FIGURE_TYPE_WORDS,
+  MEANING_TYPES,
+  type FigureSheet,
+  type FigureType,
+  type LookupTable,
+  type TableColumnType,
+} from './figure';
 import { sheetFormulas, type SheetFormula } from './formulas';
 import { FUNCTIONS } from '../formula/functions';
 import { RESERVED } from './names';
@@ -51,7 +58,7 @@ export function checkSheet(context: CheckContext, checker = new Checker(context)
 }
 
 function checkFormula({ formula, list }: SheetFormula, checker: Checker): Checked {
-  return checker.formula(formula, checker.itemOf(list)); // prettier-ignore
+  return checker.formula(formula, checker.itemOf(list));
 }
 
 /** Members of circles of figures, in order of use, for each figure in one. */
@@ -77,7 +84,10 @@ function cyclesIn(uses: ReadonlyMap<string, readonly string[]>): Map<string, str
 
 function circleWords(key: string, members: readonly string[]): string {
   if (members.length === 1) return `“${key}” is computed from itself.`;
-  return `“${key}” is computed from itself, by way of ${members.slice(1).map((member) => `“${member}”`).join(', ')}.`; // prettier-ignore
+  return `“${key}” is computed from itself, by way of ${members
+    .slice(1)
+    .map((member) => `“${member}”`)
+    .join(', ')}.`;
 }
 
 function wrongType({ figure, derived, formula }: SheetFormula, { type, diagnostics }: Checked): Diagnostic[] {
@@ -88,7 +98,12 @@ function wrongType({ figure, derived, formula }: SheetFormula, { type, diagnosti
     return [{ ...whole, message: `“${derived.label}” is a list, but its formula gives ${typeInWords(type)}.` }];
   }
   if (!figure || gives(type, figure.type)) return [];
-  return [{ ...whole, message: `“${figure.label}” should be ${FIGURE_TYPE_WORDS[figure.type]}, but its formula gives ${typeInWords(type)}.` }]; // prettier-ignore
+  return [
+    {
+      ...whole,
+      message: `“${figure.label}” should be ${FIGURE_TYPE_WORDS[figure.type]}, but its formula gives ${typeInWords(type)}.`,
+    },
+  ];
 }
 
 function gives(type: Type, declared: FigureType): boolean {
@@ -107,7 +122,8 @@ function gives(type: Type, declared: FigureType): boolean {
 /** What is wrong with a name for a figure or list, in a sentence; undefined if nothing is. */
 export function refuseName(name: string): string | undefined {
   if (name === '') return 'A figure needs a name.';
-  if (!/^[A-Za-z_][A-Za-z_0-9]*$/.test(name)) return `“${name}” cannot be a name: take letters, digits and _, and a letter first.`; // prettier-ignore
+  if (!/^[A-Za-z_][A-Za-z_0-9]*$/.test(name))
+    return `“${name}” cannot be a name: take letters, digits and _, and a letter first.`;
   if (name.startsWith('__')) return `“${name}” cannot be a name: it may begin with one _ at most.`;
   if (/^(and|or|not|in|true|false)$/i.test(name)) return `“${name}” is a word of the formulas and cannot be a name.`;
   return RESERVED.includes(name) ? `“${name}” has a meaning of its own in formulas and cannot be a name.` : undefined;
@@ -115,7 +131,9 @@ export function refuseName(name: string): string | undefined {
 
 /** A figure that is called as a function is would be read as one as soon as a bracket follows it. */
 function refuseFunctionName(name: string): string | undefined {
-  return FUNCTIONS.has(name.toUpperCase()) ? `“${name}” is the name of a function; take another one, such as “${name}_figure”.` : undefined; // prettier-ignore
+  return FUNCTIONS.has(name.toUpperCase())
+    ? `“${name}” is the name of a function; take another one, such as “${name}_figure”.`
+    : undefined;
 }
 
 function nameProblems(
@@ -172,7 +190,9 @@ function meaningProblems({ figure, list }: SheetFormula, all: readonly SheetForm
   const meaning = figure?.meaning;
   if (!meaning) return [];
   if (!meaningFits(meaning, list)) {
-    const places = placesOf(meaning).map((place) => PLACE_WORDS[place]).join(' or '); // prettier-ignore
+    const places = placesOf(meaning)
+      .map((place) => PLACE_WORDS[place])
+      .join(' or ');
     return [`The meaning “${meaning}” does not belong here: it is for ${places}.`];
   }
   const type = MEANING_TYPES[meaning] ?? 'amount';
@@ -187,12 +207,15 @@ function sheetProblems(sheet: FigureSheet, checker: Checker): string[] {
   const problems: string[] = [];
   const currency = checker.formula(sheet.currency);
   if (currency.diagnostics[0]) problems.push(`The currency: ${currency.diagnostics[0].message}`);
-  else if (currency.type.is !== 'text' && currency.type.is !== 'unknown') problems.push('The currency is a text, such as "EUR".'); // prettier-ignore
+  else if (currency.type.is !== 'text' && currency.type.is !== 'unknown')
+    problems.push('The currency is a text, such as "EUR".');
   for (const { column, figure } of sheet.sums) {
     const { type, diagnostics } = checker.formula(column);
     if (diagnostics[0]) problems.push(`The sum of ${column}: ${diagnostics[0].message}`);
-    else if (type.is === 'list' ? type.of.is !== 'money' && type.of.is !== 'unknown' : type.is !== 'unknown') problems.push(`The sum of ${column}: this is ${typeInWords(type)}, not a column of amounts.`); // prettier-ignore
-    if (!checker.world.figures.has(figure)) problems.push(`The sum of ${column} belongs to “${figure}”, which is no figure of the document.`); // prettier-ignore
+    else if (type.is === 'list' ? type.of.is !== 'money' && type.of.is !== 'unknown' : type.is !== 'unknown')
+      problems.push(`The sum of ${column}: this is ${typeInWords(type)}, not a column of amounts.`);
+    if (!checker.world.figures.has(figure))
+      problems.push(`The sum of ${column} belongs to “${figure}”, which is no figure of the document.`);
   }
   return [...problems, ...(sheet.tables ?? []).flatMap((table) => tableProblems(table, sheet.tables!))];
 }
@@ -206,7 +229,8 @@ function tableProblems(table: LookupTable, all: readonly LookupTable[]): string[
   for (const column of columns) {
     const wrong = refuseName(column.name);
     if (wrong) problems.push(`The table “${label}”: ${wrong}`);
-    if (columns.filter((each) => each.name === column.name).length > 1) problems.push(`The table “${label}” has two columns called “${column.name}”.`); // prettier-ignore
+    if (columns.filter((each) => each.name === column.name).length > 1)
+      problems.push(`The table “${label}” has two columns called “${column.name}”.`);
   }
   rows.forEach((row, at) =>
     columns.forEach((column, position) => {

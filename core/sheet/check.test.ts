@@ -16,7 +16,12 @@ const context = (sheet: FigureSheet): CheckContext => ({
 });
 const checker = new Checker(context(NET_PRICES.sheet));
 const messages = (formula: string) => checker.formula(formula).diagnostics.map(({ message }) => message);
-const figure = (name: string, formula: string, type: Figure['type'] = 'amount'): Figure => ({ name, label: name, formula, type }); // prettier-ignore
+const figure = (name: string, formula: string, type: Figure['type'] = 'amount'): Figure => ({
+  name,
+  label: name,
+  formula,
+  type,
+});
 
 describe('what a formula gives', () => {
   it.each([
@@ -106,7 +111,28 @@ describe('what is wrong, with what to do', () => {
   });
 
   it('never throws, whatever is typed', () => {
-    const pieces = fc.constantFrom('deal', '.', 'lines', '[', ']', '(', ')', 'net', '+', '"x"', ',', 'SUM', 'GROUP', 'this', '1', '??', 'in', 'IF', 'SCHEDULE', 'tax_rows'); // prettier-ignore
+    const pieces = fc.constantFrom(
+      'deal',
+      '.',
+      'lines',
+      '[',
+      ']',
+      '(',
+      ')',
+      'net',
+      '+',
+      '"x"',
+      ',',
+      'SUM',
+      'GROUP',
+      'this',
+      '1',
+      '??',
+      'in',
+      'IF',
+      'SCHEDULE',
+      'tax_rows',
+    );
     fc.assert(
       fc.property(fc.array(pieces, { maxLength: 25 }), (typed) => {
         const { diagnostics } = checker.formula(typed.join(' '));
@@ -143,12 +169,22 @@ describe('a sheet', () => {
   });
 
   it('holds a figure to its declared type, its name and its meaning', () => {
-    const checked = checkSheet(context(sheet([figure('wording', '"x"'), figure('item', '1', 'number'), { ...figure('twice', 'subtotal'), meaning: 'gross-total' }]))); // prettier-ignore
+    const checked = checkSheet(
+      context(
+        sheet([
+          figure('wording', '"x"'),
+          figure('item', '1', 'number'),
+          { ...figure('twice', 'subtotal'), meaning: 'gross-total' },
+        ]),
+      ),
+    );
     expect(problemsOf(checked, 'wording')).toEqual([
       '“wording” should be an amount of money, but its formula gives a text.',
     ]);
     expect(problemsOf(checked, 'item')).toEqual(['“item” has a meaning of its own in formulas and cannot be a name.']);
-    expect(problemsOf(checked, 'twice')).toEqual(['The meaning “gross-total” is given to 2 figures; one figure can have it.']); // prettier-ignore
+    expect(problemsOf(checked, 'twice')).toEqual([
+      'The meaning “gross-total” is given to 2 figures; one figure can have it.',
+    ]);
   });
 
   it('lets no figure be called as a word or a function of the formulas is', () => {
@@ -161,8 +197,19 @@ describe('a sheet', () => {
   });
 
   it('holds the cells of a table to their columns', () => {
-    const table = { name: 'freight', label: 'Freight', columns: [{ name: 'from', label: 'From', type: 'number' as const }, { name: 'day', label: 'Day', type: 'date' as const }] }; // prettier-ignore
-    const rows = [['1', '2026-11-23'], ['x', '23/11'], ['', '']]; // prettier-ignore
+    const table = {
+      name: 'freight',
+      label: 'Freight',
+      columns: [
+        { name: 'from', label: 'From', type: 'number' as const },
+        { name: 'day', label: 'Day', type: 'date' as const },
+      ],
+    };
+    const rows = [
+      ['1', '2026-11-23'],
+      ['x', '23/11'],
+      ['', ''],
+    ];
     expect(
       checkSheet(
         context(

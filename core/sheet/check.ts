@@ -24,9 +24,24 @@ import { parseFormula } from '../formula/parse';
 import { TABLES } from './tables';
 import { sentence } from '../formula/value';
 import {
-  BOOLEAN, commonType, DATE, DATETIME, IMAGE, isNumeric, listOf, MONEY, NUMBER, PERCENT, RICH, shapeOf, TEXT, typeInWords, UNKNOWN,
-  type Shape, type Type,
-} from '../formula/type'; // prettier-ignore
+  BOOLEAN,
+  commonType,
+  DATE,
+  DATETIME,
+  IMAGE,
+  isNumeric,
+  listOf,
+  MONEY,
+  NUMBER,
+  PERCENT,
+  RICH,
+  shapeOf,
+  TEXT,
+  typeInWords,
+  UNKNOWN,
+  type Shape,
+  type Type,
+} from '../formula/type';
 
 /** Something wrong with a formula, with its place and what to do about it. */
 export interface Diagnostic {
@@ -84,7 +99,9 @@ export class Checker {
 
   constructor(readonly context: CheckContext) {
     const { sheet, schema, record, roots } = context;
-    const tables = sheet.tables ? { [TABLES]: Object.fromEntries(sheet.tables.map((table) => [table.name, tableType(table)])) } : {}; // prettier-ignore
+    const tables = sheet.tables
+      ? { [TABLES]: Object.fromEntries(sheet.tables.map((table) => [table.name, tableType(table)])) }
+      : {};
     this.#roots = new Map(Object.entries({ ...roots, ...tables }).map(([name, types]) => [name, shapeOf(name, types)]));
     const hasLines = fieldOf(schema, record.type, LINES) !== undefined;
     this.world = worldOf(sheet, record, hasLines, this.#roots.keys());
@@ -130,7 +147,10 @@ export class Checker {
     this.#typing++;
     const { type } = this.formula(this.world.lists.get(name)!.formula);
     this.#typing--;
-    const owned = type.is === 'list' && type.of.is === 'record' ? listOf({ is: 'record', shape: { ...type.of.shape, label: 'row', list: name } }) : type; // prettier-ignore
+    const owned =
+      type.is === 'list' && type.of.is === 'record'
+        ? listOf({ is: 'record', shape: { ...type.of.shape, label: 'row', list: name } })
+        : type;
     this.#lists.set(name, owned);
     return owned;
   }
@@ -161,7 +181,12 @@ export class Checker {
   /** All that has a name in a shape: its own values, and the figures of its list. */
   namesIn(shape: Shape): { name: string; label: string; type: Type; figure?: Figure }[] {
     const own = [...shape.names()].map((name) => ({ name, label: shape.labelOf(name), type: shape.type(name)! }));
-    const figures = figuresOfList(shape.list, this.world).map((figure) => ({ name: figure.name, label: figure.label, type: this.figureType(figure), figure })); // prettier-ignore
+    const figures = figuresOfList(shape.list, this.world).map((figure) => ({
+      name: figure.name,
+      label: figure.label,
+      type: this.figureType(figure),
+      figure,
+    }));
     return [...own, ...figures];
   }
 
@@ -169,7 +194,12 @@ export class Checker {
   outerNames(): { name: string; label: string; type: Type; figure?: Figure }[] {
     const { figures, lists, record, hasLines } = this.world;
     return [
-      ...[...figures.values()].map((figure) => ({ name: figure.name, label: figure.label, type: this.figureType(figure), figure })), // prettier-ignore
+      ...[...figures.values()].map((figure) => ({
+        name: figure.name,
+        label: figure.label,
+        type: this.figureType(figure),
+        figure,
+      })),
       ...[...lists.values()].map(({ name, label }) => ({ name, label, type: this.listType(name) })),
       { name: record, label: this.record.label, type: { is: 'record', shape: this.record } as Type },
       ...(hasLines ? [{ name: LINES, label: this.record.labelOf(LINES), type: this.record.type(LINES)! }] : []),
@@ -238,7 +268,10 @@ export class Checker {
         return { is: 'record', shape: this.#recordShape(field.target ?? '', target(), places) };
       case 'records': {
         const isLines = field.name === LINES && owner === this.context.record.type;
-        return listOf({ is: 'record', shape: this.#recordShape(field.target ?? '', target(), places, isLines ? LINES : field.name) }); // prettier-ignore
+        return listOf({
+          is: 'record',
+          shape: this.#recordShape(field.target ?? '', target(), places, isLines ? LINES : field.name),
+        });
       }
     }
   }
@@ -292,7 +325,8 @@ class Run {
       }
       case 'percentage': {
         const type = this.#single(node.operand, item);
-        if (type.is !== 'number' && type.is !== 'unknown') this.#wrong(node, `% follows a number, not ${typeInWords(type)}.`); // prettier-ignore
+        if (type.is !== 'number' && type.is !== 'unknown')
+          this.#wrong(node, `% follows a number, not ${typeInWords(type)}.`);
         return PERCENT;
       }
       case 'not':
@@ -335,26 +369,35 @@ class Run {
       case 'figures':
         return { is: 'record', shape: FIGURES };
       case 'ambiguous':
-        return this.#wrong(node, `“${name}” could mean ${referent.spelled.join(' or ')}; write out which.`, referent.spelled[0]); // prettier-ignore
+        return this.#wrong(
+          node,
+          `“${name}” could mean ${referent.spelled.join(' or ')}; write out which.`,
+          referent.spelled[0],
+        );
       case 'nothing':
         return this.#unknownName(node, item);
     }
   }
 
   #noItem(node: Node<'name'>): Type {
-    return this.#wrong(node, `“${node.name}” is the item that a figure of a line or of a list’s row is computed for; here there is none.`); // prettier-ignore
+    return this.#wrong(
+      node,
+      `“${node.name}” is the item that a figure of a line or of a list’s row is computed for; here there is none.`,
+    );
   }
 
   #unknownName(node: Node<'name'>, item: Shape | undefined): Type {
     const { name } = node;
     if (name === 'this' || name === 'item') return this.#noItem(node);
-    if (FUNCTIONS.has(name.toUpperCase())) return this.#wrong(node, `${name.toUpperCase()} is a function: write ${name.toUpperCase()}(…).`); // prettier-ignore
+    if (FUNCTIONS.has(name.toUpperCase()))
+      return this.#wrong(node, `${name.toUpperCase()} is a function: write ${name.toUpperCase()}(…).`);
     if (!this.checker.suggests) return this.#wrong(node, `There is no field and no figure “${name}”.`);
     const inner = item ? this.checker.namesIn(item) : [];
     const near = nearest(name, [...inner, ...this.checker.outerNames()]);
     const ofRecord = !near && nearest(name, this.checker.namesIn(this.checker.record));
     const ofLines = !near && !ofRecord && this.checker.lines && nearest(name, this.checker.namesIn(this.checker.lines));
-    const suggestion = near ?? (ofRecord ? `${this.checker.world.record}.${ofRecord}` : ofLines ? `${LINES}.${ofLines}` : undefined); // prettier-ignore
+    const suggestion =
+      near ?? (ofRecord ? `${this.checker.world.record}.${ofRecord}` : ofLines ? `${LINES}.${ofLines}` : undefined);
     return this.#wrong(node, `There is no field and no figure “${name}”${didYouMean(suggestion)}`, suggestion);
   }
 
@@ -407,8 +450,10 @@ class Run {
     const list = this.typeOf(node.list, item);
     const of = list.is === 'list' ? list.of : list;
     if (of.is === 'unknown') return UNKNOWN;
-    if (list.is !== 'list') return this.#wrong(node.list, `Only a list can be filtered, and this is ${typeInWords(list)}.`); // prettier-ignore
-    if (of.is !== 'record') return this.#wrong(node.list, `Only a list of records can be filtered, and this is ${typeInWords(list)}.`); // prettier-ignore
+    if (list.is !== 'list')
+      return this.#wrong(node.list, `Only a list can be filtered, and this is ${typeInWords(list)}.`);
+    if (of.is !== 'record')
+      return this.#wrong(node.list, `Only a list of records can be filtered, and this is ${typeInWords(list)}.`);
     this.#condition(node.condition, of.shape);
     return list;
   }
@@ -418,13 +463,19 @@ class Run {
     const at = { from: node.from, to: node.from + node.name.length };
     if (!called) {
       node.arguments.forEach((argument) => this.typeOf(argument, item));
-      const near = this.checker.suggests ? nearestName(node.name, DECLARED.map(({ name }) => name)) : undefined; // prettier-ignore
+      const near = this.checker.suggests
+        ? nearestName(
+            node.name,
+            DECLARED.map(({ name }) => name),
+          )
+        : undefined;
       return this.#wrong(at, `There is no function ${node.name}${didYouMean(near)}`, near);
     }
     const refused = refuseCount(called, node.arguments.length);
     if (refused) this.#wrong({ from: node.from, to: node.to }, refused);
     const types = this.#argumentTypes(node, called, item);
-    if (called.name === 'PART' && !this.own) this.#wrong(at, 'PART is for a figure of a line: it gives the line’s own part.'); // prettier-ignore
+    if (called.name === 'PART' && !this.own)
+      this.#wrong(at, 'PART is for a figure of a line: it gives the line’s own part.');
     return typeof called.result === 'function' ? called.result(types, node.arguments) : called.result;
   }
 
@@ -460,7 +511,8 @@ class Run {
     const items = type.is === 'list' ? type.of : type;
     if (TAKES_LISTS.has(takes)) {
       if (fitsItems(takes, items)) {
-        if (called.name === 'COUNT' && items.is === 'text') this.#wrong(node, 'COUNT passes over texts; to count them, write COUNTA.'); // prettier-ignore
+        if (called.name === 'COUNT' && items.is === 'text')
+          this.#wrong(node, 'COUNT passes over texts; to count them, write COUNTA.');
         return;
       }
     } else if (takes === 'list') {
@@ -490,23 +542,36 @@ class Run {
       const left = this.typeOf(node.left, item);
       const right = this.typeOf(node.right, item);
       const common = commonType(left, right);
-      return common ?? this.#wrong(node, `Before ?? stands ${typeInWords(left)}, after it ${typeInWords(right)}: the two must be of one kind.`); // prettier-ignore
+      return (
+        common ??
+        this.#wrong(
+          node,
+          `Before ?? stands ${typeInWords(left)}, after it ${typeInWords(right)}: the two must be of one kind.`,
+        )
+      );
     }
     const left = this.#single(node.left, item);
     const right = this.#single(node.right, item);
-    if (operator === '/' && node.right.kind === 'number' && node.right.value.isZero()) return this.#wrong(node.right, 'This divides by zero.'); // prettier-ignore
-    if (left.is === 'unknown' || right.is === 'unknown') return operator === '&' ? TEXT : COMPARISONS.has(operator) ? BOOLEAN : UNKNOWN; // prettier-ignore
+    if (operator === '/' && node.right.kind === 'number' && node.right.value.isZero())
+      return this.#wrong(node.right, 'This divides by zero.');
+    if (left.is === 'unknown' || right.is === 'unknown')
+      return operator === '&' ? TEXT : COMPARISONS.has(operator) ? BOOLEAN : UNKNOWN;
     if (operator === '&') {
       for (const [side, type] of [
         [node.left, left],
         [node.right, right],
       ] as const) {
-        if (type.is === 'record') this.#wrong(side, `A ${type.shape.label} cannot be joined to a text; choose one of its fields, such as “.name”.`); // prettier-ignore
+        if (type.is === 'record')
+          this.#wrong(
+            side,
+            `A ${type.shape.label} cannot be joined to a text; choose one of its fields, such as “.name”.`,
+          );
       }
       return TEXT;
     }
     if (COMPARISONS.has(operator)) {
-      if (operator !== '=' && operator !== '<>' && (left.is === 'boolean' || left.is === 'record')) this.#wrong(node, `${sentence(typeInWords(left))} has no order.`); // prettier-ignore
+      if (operator !== '=' && operator !== '<>' && (left.is === 'boolean' || left.is === 'record'))
+        this.#wrong(node, `${sentence(typeInWords(left))} has no order.`);
       this.#comparable(node, left, right, node.left, node.right);
       return BOOLEAN;
     }
@@ -526,7 +591,8 @@ class Run {
   /** Two values that can be equal at all; a text that a field of choices can never hold is told. */
   #comparable(node: Expression, left: Type, right: Type, leftNode: Expression, rightNode: Expression): void {
     if (left.is === 'unknown' || right.is === 'unknown') return;
-    const moneyBesideNumber = (left.is === 'money' && right.is === 'number') || (left.is === 'number' && right.is === 'money'); // prettier-ignore
+    const moneyBesideNumber =
+      (left.is === 'money' && right.is === 'number') || (left.is === 'number' && right.is === 'money');
     if ((!commonType(left, right) && !moneyBesideNumber) || (left.is === 'list') !== (right.is === 'list')) {
       this.#wrong(node, `${sentence(typeInWords(left))} is never equal to ${typeInWords(right)}.`);
       return;
@@ -561,7 +627,11 @@ class Run {
     const text = this.source.slice(node.from, node.to);
     const summed = isNumeric(type.of) || type.of.is === 'money';
     const choice = summed ? `SUM(${text})` : `FIRST(${text})`;
-    return this.#wrong(node, `This is ${typeInWords(type)}, and one value is needed: write ${choice}${summed ? ' for their sum' : ''}.`, choice); // prettier-ignore
+    return this.#wrong(
+      node,
+      `This is ${typeInWords(type)}, and one value is needed: write ${choice}${summed ? ' for their sum' : ''}.`,
+      choice,
+    );
   }
 
   /** Notes that a field of records of a shape is read. */
@@ -659,9 +729,15 @@ function impossible(operator: string, left: Type, right: Type): string {
 }
 
 function nearest(name: string, candidates: { name: string; label: string }[]): string | undefined {
-  const byName = nearestName(name, candidates.map((each) => each.name)); // prettier-ignore
+  const byName = nearestName(
+    name,
+    candidates.map((each) => each.name),
+  );
   if (byName) return byName;
-  const label = nearestName(name, candidates.map((each) => each.label)); // prettier-ignore
+  const label = nearestName(
+    name,
+    candidates.map((each) => each.label),
+  );
   return label === undefined ? undefined : candidates.find((each) => each.label === label)?.name;
 }
 

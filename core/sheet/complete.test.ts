@@ -49,7 +49,11 @@ describe('what is offered', () => {
 
   it('says what each is', () => {
     const { options } = completionsAt('deal.am', 7, checker);
-    expect(options.find(({ label }) => label === 'amount')).toMatchObject({ kind: 'field', detail: 'money', help: 'amount' }); // prettier-ignore
+    expect(options.find(({ label }) => label === 'amount')).toMatchObject({
+      kind: 'field',
+      detail: 'money',
+      help: 'amount',
+    });
     const functions = completionsAt('TEXTJ', 5, checker).options.find(({ label }) => label === 'TEXTJOIN')!;
     expect(functions).toMatchObject({ insert: 'TEXTJOIN(', detail: '(separator, pass over blanks, values, …)' });
   });

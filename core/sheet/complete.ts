@@ -51,7 +51,13 @@ const FUNCTION_OPTIONS: readonly Completion[] = DECLARED.map((each) => ({
   help: each.help,
 }));
 
-const WORD_OPTIONS: readonly Completion[] = WORDS.map((word) => ({ insert: word, label: word, kind: 'word', detail: '', help: '' })); // prettier-ignore
+const WORD_OPTIONS: readonly Completion[] = WORDS.map((word) => ({
+  insert: word,
+  label: word,
+  kind: 'word',
+  detail: '',
+  help: '',
+}));
 
 function namesOf(shape: Shape, checker: Checker): Completion[] {
   return checker.namesIn(shape).map(({ name, label, type, figure }) => ({
@@ -65,7 +71,13 @@ function namesOf(shape: Shape, checker: Checker): Completion[] {
 
 function itemNames(item: Shape | undefined, checker: Checker): Completion[] {
   if (!item) return [];
-  const itself: Completion = { insert: 'item', label: 'item', kind: 'word', detail: `the ${item.label}`, help: 'The item in scope, said outright' }; // prettier-ignore
+  const itself: Completion = {
+    insert: 'item',
+    label: 'item',
+    kind: 'word',
+    detail: `the ${item.label}`,
+    help: 'The item in scope, said outright',
+  };
   return [...namesOf(item, checker), itself];
 }
 
@@ -103,7 +115,13 @@ function choiceAt(before: string, checker: Checker, item?: Shape): Completions |
   const left = compared ? expressionBefore(before, compared.index) : '';
   const type = left ? checker.formula(left, scope).type : undefined;
   const allowed = type?.is === 'text' ? type.allowed : undefined;
-  const options = (allowed ?? []).map((value): Completion => ({ insert: `${value}"`, label: value, kind: 'value', detail: '', help: '' })); // prettier-ignore
+  const options = (allowed ?? []).map((value): Completion => ({
+    insert: `${value}"`,
+    label: value,
+    kind: 'value',
+    detail: '',
+    help: '',
+  }));
   return { from, options };
 }
 
@@ -138,7 +156,10 @@ function scopeAt(before: string, checker: Checker, outer?: Shape): Shape | undef
       const parameters = FUNCTIONS.get(top.called)?.parameters ?? [];
       const parameter = parameters.length > 0 ? parameterAt(parameters, top.starts.length - 1) : undefined;
       const around = stack.at(-2)!.scope;
-      const listAt = Math.max(0, parameters.findIndex(({ takes }) => takes === 'records' || takes === 'list')); // prettier-ignore
+      const listAt = Math.max(
+        0,
+        parameters.findIndex(({ takes }) => takes === 'records' || takes === 'list'),
+      );
       const list = before.slice(top.starts[listAt], (top.starts[listAt + 1] ?? at + 1) - 1);
       top.scope = parameter?.takes === 'formula for each item' ? shapeIn(checker.formula(list, around).type) : around;
     }

@@ -69,7 +69,10 @@ it('an inherited name is an ordinary word where words are printed, tagged or com
     expect(phrase(name, 'nl-NL')).toBe(name);
     expect(quoted('x', name)).toBe('“x”');
     expect(minorUnit(name)).toBe(2);
-    if (/^[a-z]/i.test(name)) expect(richBlocks(`<${name}>text</${name}>`)).toEqual([{ kind: 'paragraph', runs: [{ kind: 'text', text: 'text' }] }]); // prettier-ignore
+    if (/^[a-z]/i.test(name))
+      expect(richBlocks(`<${name}>text</${name}>`)).toEqual([
+        { kind: 'paragraph', runs: [{ kind: 'text', text: 'text' }] },
+      ]);
     expect(Array.isArray(completionsAt(`${name}.`, name.length + 1, new Checker(SAMPLE_CONTEXT)).options)).toBe(true);
     expect(new Sheet(SAMPLE).evaluate('test', `REGISTERED("${name}")`).value).toMatchObject({
       type: 'list',
@@ -86,8 +89,17 @@ it('a field that the CRM calls by such a name is a field like any other', () => 
       ['constructor', { name: 'constructor', label: 'Thing', fields: Object.fromEntries(names.map((name) => [name, text(name)])) }],
     ]),
   }; // prettier-ignore
-  const snapshot = { type: 'constructor', id: '1', fields: Object.fromEntries(names.map((name) => [name, `the ${name}`])) }; // prettier-ignore
-  const sheet = new Sheet({ ...SAMPLE, schema, snapshot, sheet: { ...SAMPLE.sheet, perLine: [], lists: [], document: [] } }); // prettier-ignore
+  const snapshot = {
+    type: 'constructor',
+    id: '1',
+    fields: Object.fromEntries(names.map((name) => [name, `the ${name}`])),
+  };
+  const sheet = new Sheet({
+    ...SAMPLE,
+    schema,
+    snapshot,
+    sheet: { ...SAMPLE.sheet, perLine: [], lists: [], document: [] },
+  });
   for (const name of names) {
     expect(formatValue(sheet.evaluate('test', `deal.${name}`).value, 'en')).toBe(`the ${name}`);
   }

@@ -35,7 +35,8 @@ export class PrintedSum {
   contradicts(total: Value, column: string, label: string, locale: string): string | undefined {
     if (!isAmount(total)) return undefined;
     const isMixed = total.type === 'money' && new Set([...this.#currencies, total.currency]).size > 1;
-    if (isMixed || this.#currencies.size > 1) return `The column “${column}” and its total “${label}” are not in one currency.`; // prettier-ignore
+    if (isMixed || this.#currencies.size > 1)
+      return `The column “${column}” and its total “${label}” are not in one currency.`;
     if (this.#sum.equals(total.value.round(PRINTED))) return undefined;
     const sum = total.type === 'money' ? money(this.#sum, total.currency, 'amount') : number(this.#sum);
     return `The printed rows of “${column}” add up to ${formatValue(sum, locale)}, but “${label}” prints ${formatValue(total, locale)}.`;

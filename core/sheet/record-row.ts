@@ -1,6 +1,17 @@
 import { dayOf } from '../formula/date';
 import { Row, type RowField } from '../formula/row';
-import { canonical, error, money, percent, sentence, text, type BlankValue, type ListValue, type MoneyKind, type Value } from '../formula/value'; // prettier-ignore
+import {
+  canonical,
+  error,
+  money,
+  percent,
+  sentence,
+  text,
+  type BlankValue,
+  type ListValue,
+  type MoneyKind,
+  type Value,
+} from '../formula/value';
 import { Decimal } from '../money/decimal';
 import { own } from '../record/own';
 import { calledByType, fieldLabel, fieldOf, recordTypeOf, type FieldSchema, type RecordSchema } from '../record/schema';
@@ -103,7 +114,8 @@ export class RecordRow extends Row {
 
   protected read(name: string): Value {
     const raw = own(this.snapshot.fields, name);
-    if (raw === undefined) return error(`“${this.label(name)}” was not read from the CRM for this document.`, { path: this.#pathOf(name) }); // prettier-ignore
+    if (raw === undefined)
+      return error(`“${this.label(name)}” was not read from the CRM for this document.`, { path: this.#pathOf(name) });
     return this.#typed(name, raw);
   }
 
@@ -144,7 +156,9 @@ export class RecordRow extends Row {
     const value = Decimal.read(source);
     if (value) return valued(value);
     const shown = source.length > 40 ? `${source.slice(0, 40)}…` : source;
-    return error(`${this.#placed(this.label(name))} is “${shown}”, which is no number that can be computed with.`, { path: this.#pathOf(name) }); // prettier-ignore
+    return error(`${this.#placed(this.label(name))} is “${shown}”, which is no number that can be computed with.`, {
+      path: this.#pathOf(name),
+    });
   }
 
   #placed(words: string): string {
@@ -152,7 +166,10 @@ export class RecordRow extends Row {
   }
 
   #list(name: string, records: readonly RecordSnapshot[]): Value {
-    const items = records.map((record, position): Value => ({ type: 'record', row: this.#item(name, record, position) })); // prettier-ignore
+    const items = records.map((record, position): Value => ({
+      type: 'record',
+      row: this.#item(name, record, position),
+    }));
     return { type: 'list', items, of: { list: name, recordType: this.#field(name)?.target }, path: this.#pathOf(name) };
   }
 

@@ -64,7 +64,10 @@ const SCHEMA: RecordSchema = {
         fields: Object.fromEntries(
           Object.entries(fields).map(([field, kind]) => {
             const [type, target] = Array.isArray(kind) ? kind : [kind, undefined];
-            return [field, { name: field, label: field.replaceAll('_', ' '), type, target, nullable: true, readonly: false }]; // prettier-ignore
+            return [
+              field,
+              { name: field, label: field.replaceAll('_', ' '), type, target, nullable: true, readonly: false },
+            ];
           }),
         ),
       },
@@ -77,7 +80,12 @@ const SHEET: FigureSheet = {
   rounding: 'half-away',
   perLine: [
     { name: 'net', label: 'Net', formula: 'quantity * unit_price * (1 - discount ?? 0%)', type: 'amount' },
-    { name: 'rebate_part', label: 'Part of the rebate', formula: 'PART(figures.rebate, lines[not optional], net)', type: 'amount' }, // prettier-ignore
+    {
+      name: 'rebate_part',
+      label: 'Part of the rebate',
+      formula: 'PART(figures.rebate, lines[not optional], net)',
+      type: 'amount',
+    },
   ],
   lists: [],
   document: [{ name: 'rebate', label: 'Rebate', formula: 'SUM(lines[not optional].net) * 5%', type: 'amount' }],

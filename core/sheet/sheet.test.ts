@@ -250,10 +250,15 @@ describe('a figure of a line', () => {
       vents,
       parts([rate], [figure('share', 'SUM(lines.net) / (1 - 1)'), figure('rated', 'SUM(lines.rate)')]),
     );
-    expect(broken.figure('rated').value).toMatchObject({ message: 'Line 3, Climate controller CC-8: Division by zero.', figure: 'rate' }); // prettier-ignore
+    expect(broken.figure('rated').value).toMatchObject({
+      message: 'Line 3, Climate controller CC-8: Division by zero.',
+      figure: 'rate',
+    });
     expect(broken.figure('share').value).toMatchObject({ message: '“share”: Division by zero.', figure: 'share' });
     const freight = figure('freight', 'LOOKUP(-1, SORT(lines.quantity), lines.unit_price)');
-    expect(sheetOf(vents, parts([], [freight])).figure('freight').value).toMatchObject({ message: '“freight”: “−1” is not in the list.' }); // prettier-ignore
+    expect(sheetOf(vents, parts([], [freight])).figure('freight').value).toMatchObject({
+      message: '“freight”: “−1” is not in the list.',
+    });
   });
 
   it('takes its part of a sum, to the last unit', () => {
@@ -275,16 +280,30 @@ describe('a figure of a line', () => {
       [figure('share', 'net / subtotal', 'number')],
       [figure('subtotal', 'SUM(lines.share) * AMOUNT(1)')],
     );
-    expect(column('lines.share', circle)).toMatchObject({ type: 'error', message: expect.stringContaining('depends on itself') as string }); // prettier-ignore
+    expect(column('lines.share', circle)).toMatchObject({
+      type: 'error',
+      message: expect.stringContaining('depends on itself') as string,
+    });
   });
 });
 
 describe('after a change', () => {
   const figures: Partial<FigureSheet> = {
     perLine: [NET, figure('share', 'net / SUM(lines[not optional].net)', 'number')],
-    lists: [{ name: 'sections', label: 'Sections', formula: 'GROUP(lines[not optional], section)', columns: [figure('sum', 'SUM(item.lines.net)')] }],
-    document: [figure('subtotal', 'SUM(lines[not optional].net)'), figure('largest', 'MAX(sections.sum)'), figure('discounted', 'COUNT(lines[discount > 0%])', 'number')],
-  }; // prettier-ignore
+    lists: [
+      {
+        name: 'sections',
+        label: 'Sections',
+        formula: 'GROUP(lines[not optional], section)',
+        columns: [figure('sum', 'SUM(item.lines.net)')],
+      },
+    ],
+    document: [
+      figure('subtotal', 'SUM(lines[not optional].net)'),
+      figure('largest', 'MAX(sections.sum)'),
+      figure('discounted', 'COUNT(lines[discount > 0%])', 'number'),
+    ],
+  };
   const formulas = [
     'subtotal',
     'largest',
@@ -306,17 +325,26 @@ describe('after a change', () => {
     show(sheet);
     const lines = vents.fields.lines as RecordSnapshot[];
     const cells = ['subtotal', 'discounted'].map((name) => sheet.figure(name));
-    sheet.update(withFields(vents, { lines: lines.map((line, at) => (at === 0 ? withFields(line, { quantity: { number: '13' } }) : line)) }));
+    sheet.update(
+      withFields(vents, {
+        lines: lines.map((line, at) => (at === 0 ? withFields(line, { quantity: { number: '13' } }) : line)),
+      }),
+    );
     expect(cells.map(({ state }) => state)).toEqual(['new', 'done']);
     expect(plain(sheet.figure('subtotal').value)).toBe('15800.5');
-  }); // prettier-ignore
+  });
 
   it('an error goes once its data is corrected, wherever it was read', () => {
     const lines = vents.fields.lines as RecordSnapshot[];
-    const blank = withFields(vents, { lines: lines.map((line, at) => (at === 1 ? withFields(line, { unit_price: null }) : line)) });
+    const blank = withFields(vents, {
+      lines: lines.map((line, at) => (at === 1 ? withFields(line, { unit_price: null }) : line)),
+    });
     const sheet = sheetOf(blank, figures);
     const sums = ['MAX(lines.unit_price)', 'SUM(lines.unit_price)'];
-    const [highest, sum] = sums.map((formula) => new Sheet({ ...sheet.input, sheet: { ...sheet.input.sheet, document: [figure('it', formula, 'price')] } }));
+    const [highest, sum] = sums.map(
+      (formula) =>
+        new Sheet({ ...sheet.input, sheet: { ...sheet.input.sheet, document: [figure('it', formula, 'price')] } }),
+    );
     for (const each of [highest!, sum!]) {
       expect(each.figure('it').value.type).toBe('error');
       each.update(vents);
@@ -325,7 +353,7 @@ describe('after a change', () => {
     show(sheet);
     sheet.update(vents);
     expect(show(sheet)).toEqual(show(sheetOf(vents, figures)));
-  }); // prettier-ignore
+  });
 
   it('gives the same as computing everything anew, whatever the changes', () => {
     const change = fc.record({
@@ -344,14 +372,23 @@ describe('after a change', () => {
           if (lines.length === 0) continue;
           if (field === 'remove') lines.splice(at, 1);
           else if (field === 'swap') lines.push(lines.shift()!);
-          else lines[at] = withFields(lines[at]!, { [field]: { quantity: { number: String(amount) }, unit_price: amount > 15 ? null : { amount: `${amount}.5`, currency: 'GBP' }, discount: amount > 20 ? null : { percent: `0.${amount}` }, optional: amount % 2 === 0, section: `S${amount % 3}` }[field] });
+          else
+            lines[at] = withFields(lines[at]!, {
+              [field]: {
+                quantity: { number: String(amount) },
+                unit_price: amount > 15 ? null : { amount: `${amount}.5`, currency: 'GBP' },
+                discount: amount > 20 ? null : { percent: `0.${amount}` },
+                optional: amount % 2 === 0,
+                section: `S${amount % 3}`,
+              }[field],
+            });
           snapshot = withFields(snapshot, { lines });
           sheet.update(snapshot);
           expect(show(sheet)).toEqual(show(sheetOf(snapshot, figures)));
         }
       }),
       { numRuns: 60 },
-    ); // prettier-ignore
+    );
   });
 });
 
@@ -361,7 +398,10 @@ describe('bounds', () => {
       figure(`f${at}`, at === 2_999 ? '1' : `f${at + 1} + 1`, 'number'),
     );
     const sheet = sheetOf(vents, { document: chain });
-    expect(sheet.figure('f0').value).toMatchObject({ type: 'error', message: expect.stringContaining('levels deep') as string }); // prettier-ignore
+    expect(sheet.figure('f0').value).toMatchObject({
+      type: 'error',
+      message: expect.stringContaining('levels deep') as string,
+    });
   });
 
   it('a text that doubles without end is an error, not a full memory', () => {
@@ -369,7 +409,10 @@ describe('bounds', () => {
       figure(`f${at}`, at === 0 ? '"abcdefgh"' : `f${at - 1} & f${at - 1}`, 'text'),
     );
     const sheet = sheetOf(vents, { document: chain });
-    expect(sheet.figure('f59').value).toMatchObject({ type: 'error', message: '“f14”: A text may have 100000 characters at most.' }); // prettier-ignore
+    expect(sheet.figure('f59').value).toMatchObject({
+      type: 'error',
+      message: '“f14”: A text may have 100000 characters at most.',
+    });
   });
 
   it('a million lines are refused with a sentence', () => {
@@ -380,13 +423,34 @@ describe('bounds', () => {
   });
 
   it('no formula throws, whatever it says', () => {
-    const pieces = fc.constantFrom('deal', 'lines', 'net', 'deal.amount', 'lines.net', '1', '0', '"x"', '10%', 'deal.order_number', 'document.issue_date', 'lines[not optional]');
+    const pieces = fc.constantFrom(
+      'deal',
+      'lines',
+      'net',
+      'deal.amount',
+      'lines.net',
+      '1',
+      '0',
+      '"x"',
+      '10%',
+      'deal.order_number',
+      'document.issue_date',
+      'lines[not optional]',
+    );
     const formula = fc.letrec<{ node: string }>((tie) => ({
       node: fc.oneof(
         { maxDepth: 4, withCrossShrink: true },
         pieces,
-        fc.tuple(tie('node'), fc.constantFrom('+', '-', '*', '/', '^', '&', '=', '<', 'in', 'and', 'or', '??'), tie('node')).map(([one, operator, other]) => `(${one}) ${operator} (${other})`),
-        fc.tuple(fc.constantFrom(...FUNCTIONS.keys()), fc.array(tie('node'), { maxLength: 4 })).map(([name, args]) => `${name}(${args.join(', ')})`),
+        fc
+          .tuple(
+            tie('node'),
+            fc.constantFrom('+', '-', '*', '/', '^', '&', '=', '<', 'in', 'and', 'or', '??'),
+            tie('node'),
+          )
+          .map(([one, operator, other]) => `(${one}) ${operator} (${other})`),
+        fc
+          .tuple(fc.constantFrom(...FUNCTIONS.keys()), fc.array(tie('node'), { maxLength: 4 }))
+          .map(([name, args]) => `${name}(${args.join(', ')})`),
       ),
     })).node;
     const sheet = sheetOf(vents);
@@ -396,7 +460,7 @@ describe('bounds', () => {
       }),
       { numRuns: 3_000 },
     );
-  }); // prettier-ignore
+  });
 });
 
 describe('what was read', () => {

@@ -17,8 +17,19 @@ import { printFormula } from '../formula/print';
 import { ValuesRow, type Row, type RowField } from '../formula/row';
 import { exchangeRates, TABLES, tablesOf } from './tables';
 import {
-  boolean, canonical, error, isPlainZero, money, number, percent, text, typeWords, type ErrorValue, type ListValue, type Value,
-} from '../formula/value'; // prettier-ignore
+  boolean,
+  canonical,
+  error,
+  isPlainZero,
+  money,
+  number,
+  percent,
+  text,
+  typeWords,
+  type ErrorValue,
+  type ListValue,
+  type Value,
+} from '../formula/value';
 
 /** What the formulas of one document are evaluated over. */
 export interface SheetInput {
@@ -88,7 +99,10 @@ export class Sheet {
     const tables: SheetInput['roots'] = sheet.tables ? { [TABLES]: tablesOf(sheet.tables, () => this.currency) } : {};
     if (!roots.document) return tables;
     const document = { ...roots.document };
-    const currency = (): Value => (this.currency === undefined ? { type: 'blank', cause: 'the document has no currency', lacks: 'currency' } : text(this.currency)); // prettier-ignore
+    const currency = (): Value =>
+      this.currency === undefined
+        ? { type: 'blank', cause: 'the document has no currency', lacks: 'currency' }
+        : text(this.currency);
     Object.defineProperty(document, 'currency', { enumerable: true, get: currency });
     return { ...tables, document };
   }
@@ -229,7 +243,10 @@ export class Sheet {
         if (value.type === figure.type) return value;
     }
     const where = row?.place ? `${row.place}: ` : '';
-    return error(`${where}“${figure.label}” should be ${FIGURE_TYPE_WORDS[figure.type]}, but its formula gives ${typeWords(value)}.`, { figure: figure.name }); // prettier-ignore
+    return error(
+      `${where}“${figure.label}” should be ${FIGURE_TYPE_WORDS[figure.type]}, but its formula gives ${typeWords(value)}.`,
+      { figure: figure.name },
+    );
   }
 
   #toDigits(value: Decimal, { digits }: Figure): Decimal {

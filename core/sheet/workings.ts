@@ -77,7 +77,8 @@ function inputText(node: Expression, found: Trace, locale: string): string | und
     const summed = found.get(node.arguments[0]!)?.value;
     return summed?.type === 'list' ? sumText(summed.items, locale) : undefined;
   }
-  if (node.kind === 'call' && node.name !== 'SUM') return found.has(node) ? valueText(found.get(node)!.value, locale) : undefined; // prettier-ignore
+  if (node.kind === 'call' && node.name !== 'SUM')
+    return found.has(node) ? valueText(found.get(node)!.value, locale) : undefined;
   const input = found.get(node);
   return input && valueText(input.value, locale);
 }

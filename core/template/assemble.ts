@@ -59,7 +59,11 @@ export function assemble(
   return {
     template: {
       ...template,
-      layout: { ...letterhead, body: assembler.whole(body), page: { ...page, margins: page.margins ?? houseStyle.margins } },
+      layout: {
+        ...letterhead,
+        body: assembler.whole(body),
+        page: { ...page, margins: page.margins ?? houseStyle.margins },
+      },
       plans: template.plans.map((each) => assembler.plan(each)),
     },
     edition,
@@ -68,7 +72,7 @@ export function assemble(
     absent: [...assembler.absent.values()],
     circular: [...assembler.circular],
   };
-} // prettier-ignore
+}
 
 /** Makes the blocks of one edition whole, and notes what it lacks. */
 class Assembler {
@@ -97,7 +101,8 @@ class Assembler {
   }
 
   plan(plan: Plan): Plan {
-    const said = (part: 'title' | 'fileName') => this.#words<Piece & { text: string }>(`plan.${plan.id}.${part}`, { text: plan[part] }, 'plan').text; // prettier-ignore
+    const said = (part: 'title' | 'fileName') =>
+      this.#words<Piece & { text: string }>(`plan.${plan.id}.${part}`, { text: plan[part] }, 'plan').text;
     return { ...plan, title: said('title'), fileName: said('fileName') };
   }
 
@@ -115,7 +120,11 @@ class Assembler {
   }
 
   /** A clause's blocks, their ids told apart from the template's own. */
-  #clauseBlocks(name: string, id: string, around: { replaced: readonly string[]; clauses: readonly string[] }): Block[] {
+  #clauseBlocks(
+    name: string,
+    id: string,
+    around: { replaced: readonly string[]; clauses: readonly string[] },
+  ): Block[] {
     const clause = this.#clauses.get(name);
     if (!clause) this.absent.set(name, { what: 'clause', id: name });
     if (around.clauses.includes(name)) this.circular.add(name);
@@ -123,7 +132,7 @@ class Assembler {
     const words = this.#translation(clause.words && own(clause.words, this.#language));
     const blocks = mapPieces(clause.content, words).map((block) => withIds(block, (inner) => `${id}.${inner}`));
     return this.#expanded(blocks, { ...around, clauses: [...around.clauses, name] });
-  } // prettier-ignore
+  }
 
   #translation(words: Words | undefined): PieceChange {
     return (key, piece, block) => {

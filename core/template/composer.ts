@@ -93,7 +93,10 @@ export interface Composer {
   leaveOut(block: string, note: string): void;
 
   /** The total that a column of a table declares, by its formula; or the one that the sheet declares for that list and column. */
-  totalOf(column: { id: string; list: string; formula: string; total?: string }, row?: Row): Pick<ColumnTotal, 'label' | 'value' | 'workings'> | undefined; // prettier-ignore
+  totalOf(
+    column: { id: string; list: string; formula: string; total?: string },
+    row?: Row,
+  ): Pick<ColumnTotal, 'label' | 'value' | 'workings'> | undefined;
   /** Holds a printed column to its total; what does not add up stops filing. */
   prove(sum: PrintedSum, total: ColumnTotal): void;
 }

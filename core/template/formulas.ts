@@ -43,7 +43,10 @@ export function mapFormulas(template: Template, change: FormulaChange): Template
     })),
     ...(template.edition !== undefined && { edition: at('the choice of the edition').formula(template.edition) }),
     ...(template.annexes && {
-      annexes: template.annexes.map((annex) => ({ ...annex, file: at(`the annex “${annex.label}”`).formula(annex.file) })), // prettier-ignore
+      annexes: template.annexes.map((annex) => ({
+        ...annex,
+        file: at(`the annex “${annex.label}”`).formula(annex.file),
+      })),
     }),
     checks: template.checks.map((check) => {
       const { formula, text } = at(`the check “${check.title}”`);
@@ -53,7 +56,9 @@ export function mapFormulas(template: Template, change: FormulaChange): Template
 }
 
 function mapBlockFormulas(blocks: readonly Block[], change: FormulaChange): Block[] {
-  return mapBlocks(blocks, (block, within) => withFormulas(block, changesAt({ words: wordsFor(block), block: block.attrs.id, within }, change))); // prettier-ignore
+  return mapBlocks(blocks, (block, within) =>
+    withFormulas(block, changesAt({ words: wordsFor(block), block: block.attrs.id, within }, change)),
+  );
 }
 
 function mapOutput(pdf: NonNullable<Plan['pdf']>, { formula }: FormulaChanges): NonNullable<Plan['pdf']> {

@@ -11,9 +11,17 @@ import { faultsOf } from './gate';
 import type { Pins, Template } from './template';
 
 const quote = shipped.templates[0]!;
-const sentences = (template: Template, pins: Pins = shipped) => faultsOf(template, pins, demoSchema).faults.map(({ sentence }) => sentence); // prettier-ignore
-const paragraph = (id: string, formula: string): Block => ({ type: 'paragraph', attrs: { id }, content: [{ type: 'value', attrs: { id: `${id}-value`, formula } }] }); // prettier-ignore
-const withBody = (...blocks: Block[]): Template => ({ ...quote, layout: { ...quote.layout, body: [...quote.layout.body, ...blocks] } }); // prettier-ignore
+const sentences = (template: Template, pins: Pins = shipped) =>
+  faultsOf(template, pins, demoSchema).faults.map(({ sentence }) => sentence);
+const paragraph = (id: string, formula: string): Block => ({
+  type: 'paragraph',
+  attrs: { id },
+  content: [{ type: 'value', attrs: { id: `${id}-value`, formula } }],
+});
+const withBody = (...blocks: Block[]): Template => ({
+  ...quote,
+  layout: { ...quote.layout, body: [...quote.layout.body, ...blocks] },
+});
 const clause = (id: string, ...content: Block[]): Clause => ({ id, name: id, content });
 const pinned = (...clauses: Clause[]): Pins => ({ ...shipped, clauses: [...shipped.clauses, ...clauses] });
 
@@ -47,8 +55,16 @@ describe('the gate', () => {
   });
 
   it('knows what is in scope in a section within a section, and in a clause there', () => {
-    const inner = (content: Block): Block => ({ type: 'forEach', attrs: { id: 'inner', list: 'item.lines', note: 'line' }, content: [content] }); // prettier-ignore
-    const outer = (content: Block): Block => ({ type: 'forEach', attrs: { id: 'outer', list: 'GROUP(lines, section)', note: 'section' }, content: [inner(content)] }); // prettier-ignore
+    const inner = (content: Block): Block => ({
+      type: 'forEach',
+      attrs: { id: 'inner', list: 'item.lines', note: 'line' },
+      content: [content],
+    });
+    const outer = (content: Block): Block => ({
+      type: 'forEach',
+      attrs: { id: 'outer', list: 'GROUP(lines, section)', note: 'section' },
+      content: [inner(content)],
+    });
     expect(sentences(withBody(outer(paragraph('own', 'item.quantity'))))).toEqual([]);
     expect(sentences(withBody(outer(paragraph('own', 'item.quantities'))))[0]).toContain('did you mean quantity?');
     const inClause = withBody(outer({ type: 'clause', attrs: { id: 'put', clause: 'words' } }));
@@ -56,10 +72,18 @@ describe('the gate', () => {
   });
 
   it('follows a figure under a new name into the blocks of every edition, and tells of a clause that is left behind', () => {
-    const template: Template = { ...withBody({ type: 'clause', attrs: { id: 'put', clause: 'sum' } }), editions: [{ ...quote.editions[0]!, instead: { crane: [paragraph('own', 'total')] } }] }; // prettier-ignore
+    const template: Template = {
+      ...withBody({ type: 'clause', attrs: { id: 'put', clause: 'sum' } }),
+      editions: [{ ...quote.editions[0]!, instead: { crane: [paragraph('own', 'total')] } }],
+    };
     const pins = pinned(clause('sum', paragraph('words', 'total')));
     expect(sentences(template, pins)).toEqual([]);
-    const renamed = renameInTemplate(template, checkContext(template, demoSchema, shipped.houseStyles), 'total', 'grand_total'); // prettier-ignore
+    const renamed = renameInTemplate(
+      template,
+      checkContext(template, demoSchema, shipped.houseStyles),
+      'total',
+      'grand_total',
+    );
     expect(placedFormulas(renamed).filter(({ formula }) => formula === 'total')).toEqual([]);
     expect(sentences(renamed, pins)).toEqual([
       'In a paragraph, total: There is no field and no figure “total”; did you mean grand_total?',
@@ -79,7 +103,10 @@ describe('clauses', () => {
     expect(clausesOf(template, [outer, inner])).toEqual(['terms-of-sale', 'outer', 'inner']);
     const context = { schema: demoSchema, pins: pinned(outer, inner), issueDate: '2026-11-23', edition: 'en' };
     const { document, findings } = compose(template, demoSnapshot('D-1187'), context);
-    expect(document.body.slice(-2)).toMatchObject([{ block: 'put.words', runs: [{ text: 'outside' }] }, { block: 'put.in.words', runs: [{ text: 'inside' }] }]); // prettier-ignore
+    expect(document.body.slice(-2)).toMatchObject([
+      { block: 'put.words', runs: [{ text: 'outside' }] },
+      { block: 'put.in.words', runs: [{ text: 'inside' }] },
+    ]);
     expect(findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
   });
 

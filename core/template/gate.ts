@@ -55,9 +55,10 @@ function* editionFaults(whole: Assembled, checker: Checker): Generator<Fault> {
   yield* referenceFaults(whole);
   for (const { place, formula, message } of diagnosticsOf(whole.template, checker)) {
     // Figures were checked with their sheet.
-    if (place.figure === undefined) yield { path: place.block ?? '', sentence: `In ${place.words}, ${shortened(formula)}: ${message}` };
+    if (place.figure === undefined)
+      yield { path: place.block ?? '', sentence: `In ${place.words}, ${shortened(formula)}: ${message}` };
   }
-} // prettier-ignore
+}
 
 const shortened = (formula: string) => (formula.length > 80 ? `${formula.slice(0, 79)}…` : formula);
 
@@ -65,7 +66,8 @@ function* sheetFaults(checker: Checker): Generator<Fault> {
   const { figures, problems } = checkSheet(checker.context, checker);
   for (const sentence of problems) yield { path: 'sheet', sentence };
   for (const { key, diagnostics, problems: own } of Object.values(figures)) {
-    for (const sentence of [...diagnostics.map(({ message }) => message), ...own]) yield { path: `sheet.${key}`, sentence: `The figure “${key}”: ${sentence}` }; // prettier-ignore
+    for (const sentence of [...diagnostics.map(({ message }) => message), ...own])
+      yield { path: `sheet.${key}`, sentence: `The figure “${key}”: ${sentence}` };
   }
 }
 
@@ -75,43 +77,77 @@ function* idFaults({ template }: Assembled): Generator<Fault> {
   const seen = new Set<string>();
   for (const block of [...header, ...followingHeader, ...footer, ...body]) {
     for (const { id, type } of idsIn(block)) {
-      if (seen.has(id)) yield { path: id, sentence: `Two parts of the page are called “${id}”, one of them the ${type}. Give one another id.` }; // prettier-ignore
+      if (seen.has(id))
+        yield {
+          path: id,
+          sentence: `Two parts of the page are called “${id}”, one of them the ${type}. Give one another id.`,
+        };
       seen.add(id);
     }
   }
 }
 
 function* referenceFaults({ absent, circular }: Assembled): Generator<Fault> {
-  for (const { what, id } of absent) yield { path: id, sentence: `The template asks for the ${what} “${id}”, which is not here. Make it first, or name another one.` }; // prettier-ignore
+  for (const { what, id } of absent)
+    yield {
+      path: id,
+      sentence: `The template asks for the ${what} “${id}”, which is not here. Make it first, or name another one.`,
+    };
   for (const id of circular)
     yield { path: id, sentence: `The clause “${id}” holds itself. Take it out of its own text.` };
 }
 
 /** Names that must be told apart: of editions, plans, checks and annexes; and names that have to be there. */
 function* nameFaults({ editions, plans, checks, annexes = [], sheet, layout }: Template): Generator<Fault> {
-  for (const [what, all] of [['editions', editions], ['plans', plans], ['checks', checks], ['annexes', annexes]] as const) {
-    for (const id of twice(all)) yield { path: what, sentence: `Two of the ${what} are called “${id}”. Give one another id.` };
+  for (const [what, all] of [
+    ['editions', editions],
+    ['plans', plans],
+    ['checks', checks],
+    ['annexes', annexes],
+  ] as const) {
+    for (const id of twice(all))
+      yield { path: what, sentence: `Two of the ${what} are called “${id}”. Give one another id.` };
   }
   const figures = new Set(sheet.document.map(({ name }) => name));
   for (const { id, title, figure } of checks) {
-    if (figure !== undefined && !figures.has(figure)) yield { path: id, sentence: `The check “${title}” is explained by “${figure}”, which is no figure of the document.` }; // prettier-ignore
+    if (figure !== undefined && !figures.has(figure))
+      yield {
+        path: id,
+        sentence: `The check “${title}” is explained by “${figure}”, which is no figure of the document.`,
+      };
   }
-  const own = new Set([layout.header, layout.followingHeader, layout.footer, layout.body].flatMap((blocks) => everyBlock(blocks ?? []).map(({ attrs }) => attrs.id))); // prettier-ignore
+  const own = new Set(
+    [layout.header, layout.followingHeader, layout.footer, layout.body].flatMap((blocks) =>
+      everyBlock(blocks ?? []).map(({ attrs }) => attrs.id),
+    ),
+  );
   for (const { label, without = [], instead = {} } of editions) {
     for (const id of [...without, ...Object.keys(instead)]) {
-      if (!own.has(id) && !id.includes('.')) yield { path: id, sentence: `The edition “${label}” changes the block “${id}”, which is not on the page. Take it out of the edition.` }; // prettier-ignore
+      if (!own.has(id) && !id.includes('.'))
+        yield {
+          path: id,
+          sentence: `The edition “${label}” changes the block “${id}”, which is not on the page. Take it out of the edition.`,
+        };
     }
   }
-} // prettier-ignore
+}
 
 /** Settings of a way out that contradict each other (ISO 19005-2, 6.1.3: an archive cannot ask for a password). */
 function* outputFaults({ plans, annexes = [], files = {} }: Template): Generator<Fault> {
   for (const { label, pdf } of plans) {
     if (pdf?.standard !== 'pdf/a-2b') continue;
-    if (pdf.protection) yield { path: label, sentence: `The plan “${label}” makes a PDF/A and protects it. Take the archive standard or the protection off the plan.` }; // prettier-ignore
+    if (pdf.protection)
+      yield {
+        path: label,
+        sentence: `The plan “${label}” makes a PDF/A and protects it. Take the archive standard or the protection off the plan.`,
+      };
     if (annexes.length === 0) continue;
     for (const [name, file] of Object.entries(files)) {
-      if (file.mediaType === 'application/pdf' && file.standard !== 'pdf/a-2b') yield { path: name, sentence: `The plan “${label}” makes a PDF/A, and the file “${name}” that may be joined to it is none. Save it as PDF/A-2b first.` }; // prettier-ignore
+      if (file.mediaType === 'application/pdf' && file.standard !== 'pdf/a-2b')
+        yield {
+          path: name,
+          sentence: `The plan “${label}” makes a PDF/A, and the file “${name}” that may be joined to it is none. Save it as PDF/A-2b first.`,
+        };
     }
   }
 }

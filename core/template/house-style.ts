@@ -29,7 +29,13 @@ export const houseStyle = shape({
   name: label(),
   fonts: shape({ text: oneOf(FONTS).required(), headings: oneOf(FONTS).required() }).required(),
   type: type.required(),
-  colours: shape({ ink: colour().required(), quiet: colour().required(), accent: colour().required(), rule: colour().required(), tint: colour().required() }).required(),
+  colours: shape({
+    ink: colour().required(),
+    quiet: colour().required(),
+    accent: colour().required(),
+    rule: colour().required(),
+    tint: colour().required(),
+  }).required(),
   table: oneOf(TABLE_STYLES).required(),
   composition: oneOf(COMPOSITIONS).required(),
   margins: margins.required(),
@@ -38,7 +44,7 @@ export const houseStyle = shape({
   letterhead: wholeLetterhead.required(),
   /** Read in formulas as `company.name`, `company.country` and so on. */
   company: requiredMapOf(text(1_000).defined()),
-}).required(); // prettier-ignore
+}).required();
 export type HouseStyle = InferType<typeof houseStyle>;
 
 /** What a template has otherwise than its house style. */

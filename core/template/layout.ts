@@ -1,5 +1,5 @@
 import { blockList } from './blocks';
-import { boolean, oneOf, shape, type InferType } from '../shape/shape';
+import { boolean, oneOf, shape } from '../shape/shape';
 import { letterhead, margins } from './house-style';
 
 export const PAGE_SIZES = ['a4', 'letter', 'a5'] as const;
@@ -11,4 +11,3 @@ export const layout = shape({
   ...letterhead,
   body: blockList().required(),
 }).required();
-export type Layout = InferType<typeof layout>;

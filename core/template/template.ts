@@ -1,4 +1,18 @@
-import { boolean, formula, formulaName, id, label, listOf, mapOf, number, oneOf, placeholders, shape, text, type InferType } from '../shape/shape'; // prettier-ignore
+import {
+  boolean,
+  formula,
+  formulaName,
+  id,
+  label,
+  listOf,
+  mapOf,
+  number,
+  oneOf,
+  placeholders,
+  shape,
+  text,
+  type InferType,
+} from '../shape/shape';
 import { figureSheet } from '../sheet/figure';
 import { blockList } from './blocks';
 import type { Clause } from './clause';

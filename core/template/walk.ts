@@ -8,8 +8,10 @@ export type BlockChange = (block: Block, within: readonly string[]) => Block;
 /** The same blocks with each of them changed, and in turn those that it holds. */
 export function mapBlocks(blocks: readonly Block[], change: BlockChange, within: readonly string[] = []): Block[] {
   return blocks.map((block) =>
-    withInner(change(block, within), (inner, list) => mapBlocks(inner, change, list === undefined ? within : [...within, list])),
-  ); // prettier-ignore
+    withInner(change(block, within), (inner, list) =>
+      mapBlocks(inner, change, list === undefined ? within : [...within, list]),
+    ),
+  );
 }
 
 /** All blocks of a list and those that they hold, from the outside in. */
@@ -36,10 +38,12 @@ export function mapOwnBlocks(template: Template, change: (blocks: readonly Block
     },
     editions: template.editions.map(({ instead, ...edition }) => ({
       ...edition,
-      ...(instead && { instead: Object.fromEntries(Object.entries(instead).map(([id, blocks]) => [id, change(blocks)])) }),
+      ...(instead && {
+        instead: Object.fromEntries(Object.entries(instead).map(([id, blocks]) => [id, change(blocks)])),
+      }),
     })),
   };
-} // prettier-ignore
+}
 
 /** A template's own lists of blocks, each by itself. */
 export function ownBlockLists(template: Template): (readonly Block[])[] {

@@ -1,7 +1,7 @@
 import { own } from '../record/own';
 
 /** Languages that ready-made words are translated into; the first is the one their keys are written in. */
-export const PHRASE_LANGUAGES = ['en', 'nl', 'es', 'de', 'ar'] as const;
+const PHRASE_LANGUAGES = ['en', 'nl', 'es', 'de', 'ar'] as const;
 
 type Translations = readonly [nl: string, es: string, de: string, ar: string];
 

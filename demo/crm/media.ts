@@ -48,7 +48,12 @@ const SITES: Readonly<Record<string, [sky: string, hills: string, field: string,
 
 /** The pictures that the demo's records refer to, by name. Drawn by the project. */
 export function demoMedia(): Record<string, { type: string; content: Buffer }> {
-  const drawings = Object.entries(DRAWINGS).map(([name, strokes]) => [`${name}.svg`, { type: 'image/svg+xml', content: Buffer.from(drawing(strokes)) }] as const); // prettier-ignore
-  const photos = Object.entries(SITES).map(([name, look]) => [`${name}.png`, { type: 'image/png', content: new Resvg(site(...look)).render().asPng() }] as const); // prettier-ignore
+  const drawings = Object.entries(DRAWINGS).map(
+    ([name, strokes]) => [`${name}.svg`, { type: 'image/svg+xml', content: Buffer.from(drawing(strokes)) }] as const,
+  );
+  const photos = Object.entries(SITES).map(
+    ([name, look]) =>
+      [`${name}.png`, { type: 'image/png', content: new Resvg(site(...look)).render().asPng() }] as const,
+  );
   return Object.fromEntries([...drawings, ...photos]);
 }

@@ -112,7 +112,10 @@ const COUNTRIES: Readonly<Record<string, [currency: string, rate: number, tax: [
 export const ordinaryDeals: DealSketch[] = DEALS.map(([name, account, stage, kind, size, more], index) => {
   const account_id = `A-${account}`;
   const [currency, rate, tax] = COUNTRIES[accounts.find(({ id }) => id === account_id)!.country]!;
-  const lines = KINDS[kind]!(size).map((line): LineSketch => ({ ...line, price: line.price ?? listPrice(line.sku, currency, rate) })); // prettier-ignore
+  const lines = KINDS[kind]!(size).map((line): LineSketch => ({
+    ...line,
+    price: line.price ?? listPrice(line.sku, currency, rate),
+  }));
   const id = `D-${1219 + index}`;
   return { id, name, account_id, stage, currency, tax, lines, amount: amountOf(lines, currency), ...more };
 });
@@ -130,7 +133,11 @@ function listPrice(sku: string, currency: string, rate: number): string {
 function amountOf(lines: readonly LineSketch[], currency: string): string {
   const unit = currency === 'JPY' ? 1 : 100;
   const net = ({ quantity, price, discount, optional }: LineSketch) =>
-    optional ? 0 : Math.round((Math.round(Number(quantity) * Number(price) * 1e6) / 1e6) * (1 - Number(discount ?? 0) / 100) * unit); // prettier-ignore
+    optional
+      ? 0
+      : Math.round(
+          (Math.round(Number(quantity) * Number(price) * 1e6) / 1e6) * (1 - Number(discount ?? 0) / 100) * unit,
+        );
   const sum = lines.reduce((total, line) => total + net(line), 0);
   return (sum / unit).toFixed(unit === 1 ? 0 : 2);
 }

@@ -1,7 +1,16 @@
 import type { Product } from './records';
 
 /** SKU, name, description, unit, list price and cost in pounds, weight in kilograms (none for work), picture. */
-type ProductRow = [sku: string, name: string, description: string | null, unit: string, price: string, cost: string, weight: string | null, picture: string | null]; // prettier-ignore
+type ProductRow = [
+  sku: string,
+  name: string,
+  description: string | null,
+  unit: string,
+  price: string,
+  cost: string,
+  weight: string | null,
+  picture: string | null,
+];
 
 const PRODUCTS: ProductRow[] = [
   ['FR-640', 'Frame bay, aluminium, 6.4 m', 'Truss frame with gutter and cast feet', 'bay', '1840.00', '1150.00', '310', 'frame'],
@@ -114,7 +123,20 @@ const NAMES: Readonly<Record<string, readonly [nl: string, es: string, de: strin
 export const products: Product[] = PRODUCTS.map(([sku, name, description, unit, list_price, cost, weight, picture]) => {
   const [name_nl = null, name_es = null, name_de = null, name_ar = null] = NAMES[sku] ?? [];
   return {
-    id: `P-${sku}`, sku, name, description, unit, list_price, currency: 'GBP', tax_category: 'standard', cost, weight,
-    picture: picture && `${picture}.svg`, name_nl, name_es, name_de, name_ar,
-  }; // prettier-ignore
+    id: `P-${sku}`,
+    sku,
+    name,
+    description,
+    unit,
+    list_price,
+    currency: 'GBP',
+    tax_category: 'standard',
+    cost,
+    weight,
+    picture: picture && `${picture}.svg`,
+    name_nl,
+    name_es,
+    name_de,
+    name_ar,
+  };
 });

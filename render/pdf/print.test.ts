@@ -22,7 +22,16 @@ const [quote, proposal] = shipped.templates as [Template, Template];
 const conditions = filesOf(proposal);
 
 function composed(template: Template, deal: string, more: Partial<ComposeContext> = {}) {
-  return compose(template, demoSnapshot(deal), { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', registered: [], number: { serial: 1, text: 'Q-1' }, available: { ...demoPictures, ...conditions }, ...more }); // prettier-ignore
+  return compose(template, demoSnapshot(deal), {
+    schema: demoSchema,
+    pins: shipped,
+    issueDate: '2026-11-23',
+    edition: 'en',
+    registered: [],
+    number: { serial: 1, text: 'Q-1' },
+    available: { ...demoPictures, ...conditions },
+    ...more,
+  });
 }
 
 /** The quote with another way of making its PDF. */
@@ -37,14 +46,26 @@ const tool = (program: string, ...options: string[]) => execFileSync(program, op
 
 describe('a PDF', () => {
   it('for archives says so, and what it is in (ISO 19005-2)', async () => {
-    const content = tool('qpdf', '--qdf', '--object-streams=disable', await printed(composed(made({ standard: 'pdf/a-2b' }), 'D-1187')), '-'); // prettier-ignore
+    const content = tool(
+      'qpdf',
+      '--qdf',
+      '--object-streams=disable',
+      await printed(composed(made({ standard: 'pdf/a-2b' }), 'D-1187')),
+      '-',
+    );
     expect(content).toMatch(/<pdfaid:part>2<\/pdfaid:part>/);
     expect(content).toMatch(/<pdfaid:conformance>B<\/pdfaid:conformance>/);
     expect(content).toContain('/OutputIntent');
   });
 
   it('for everybody’s eyes and ears says so (ISO 14289-1)', async () => {
-    const content = tool('qpdf', '--qdf', '--object-streams=disable', await printed(composed(made({ standard: 'pdf/ua-1' }), 'D-1188')), '-'); // prettier-ignore
+    const content = tool(
+      'qpdf',
+      '--qdf',
+      '--object-streams=disable',
+      await printed(composed(made({ standard: 'pdf/ua-1' }), 'D-1188')),
+      '-',
+    );
     expect(content).toMatch(/<pdfuaid:part>1<\/pdfuaid:part>/);
     expect(content).toContain('/DisplayDocTitle true');
   });
@@ -65,7 +86,10 @@ describe('a PDF', () => {
 
   it('is not both protected and for archives', () => {
     const both = made({ standard: 'pdf/a-2b', protection: { printing: true, copying: true, changing: false } });
-    expect(composed(both, 'D-1187').findings[0]).toMatchObject({ severity: 'stops', sentence: 'A PDF/A document cannot be protected: take the archive standard or the protection off the plan.' }); // prettier-ignore
+    expect(composed(both, 'D-1187').findings[0]).toMatchObject({
+      severity: 'stops',
+      sentence: 'A PDF/A document cannot be protected: take the archive standard or the protection off the plan.',
+    });
   });
 
   it('of a trial says so on every page, in the words of its edition', async () => {
@@ -91,7 +115,9 @@ describe('a PDF', () => {
 
   it('takes an annex that the template does not have for a mistake', () => {
     const template = { ...proposal, annexes: [{ id: 'x', label: 'Data sheet', file: '"gone"' }] };
-    expect(composed(template, 'D-1187').findings.map(({ sentence }) => sentence)).toContain('The template has no PDF “gone” to join as “Data sheet”.'); // prettier-ignore
+    expect(composed(template, 'D-1187').findings.map(({ sentence }) => sentence)).toContain(
+      'The template has no PDF “gone” to join as “Data sheet”.',
+    );
   });
 });
 
@@ -113,8 +139,15 @@ it('a picture that cannot be drawn is found by drawing it', () => {
 it('a row that is taller than a page goes on over the next ones; others stay whole', async () => {
   const long = Array.from({ length: 900 }, (_, index) => `word${index}`).join(' ');
   const deal = demoSnapshot('D-1187');
-  const lines = (deal.fields.lines as RecordSnapshot[]).map((line, at) => (at === 1 ? withFields(line, { description: `${long} end-of-it` }) : line)); // prettier-ignore
-  const composition = compose(quote, withFields(deal, { lines }), { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en' }); // prettier-ignore
+  const lines = (deal.fields.lines as RecordSnapshot[]).map((line, at) =>
+    at === 1 ? withFields(line, { description: `${long} end-of-it` }) : line,
+  );
+  const composition = compose(quote, withFields(deal, { lines }), {
+    schema: demoSchema,
+    pins: shipped,
+    issueDate: '2026-11-23',
+    edition: 'en',
+  });
   const pdf = await printPdf(typesetter, composition);
   const file = join(folder, 'tall.pdf');
   writeFileSync(file, pdf);

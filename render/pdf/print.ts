@@ -23,7 +23,10 @@ export async function printPdf(
 }
 
 /** AES-256 (ISO 32000-2, 7.6). The owner's password is thrown away: nobody needs to lift the protection. */
-function protect(pdf: PDFDocument, { password, printing, copying, changing }: NonNullable<OutputSettings['protection']>): void {
+function protect(
+  pdf: PDFDocument,
+  { password, printing, copying, changing }: NonNullable<OutputSettings['protection']>,
+): void {
   pdf.encrypt({
     ...(password !== undefined && { userPassword: password }),
     ownerPassword: randomBytes(24).toString('base64url'),
@@ -37,4 +40,4 @@ function protect(pdf: PDFDocument, { password, printing, copying, changing }: No
       contentAccessibility: true,
     },
   });
-} // prettier-ignore
+}

@@ -69,12 +69,30 @@ it.each([
 it('groups of a table have their lines and their sum under their heading', () => {
   const { document } = compose(templates[1]!, demoSnapshot('D-1213'), { ...CONTEXT, registered: [] });
   const table = document.body.find((block) => block.kind === 'table');
-  const told = table?.kind === 'table' ? table.sections.map(({ heading, rows, subtotal }) => [heading, subtotal?.value].map((runs) => runs?.map((run) => (run.kind === 'text' ? run.text : '')).join('')).concat(String(rows.length))) : []; // prettier-ignore
-  expect(told).toEqual([['Structure', '40,848.00', '1'], ['Climate', '39,416.00', '4'], ['Services', '840.00', '1']]); // prettier-ignore
+  const told =
+    table?.kind === 'table'
+      ? table.sections.map(({ heading, rows, subtotal }) =>
+          [heading, subtotal?.value]
+            .map((runs) => runs?.map((run) => (run.kind === 'text' ? run.text : '')).join(''))
+            .concat(String(rows.length)),
+        )
+      : [];
+  expect(told).toEqual([
+    ['Structure', '40,848.00', '1'],
+    ['Climate', '39,416.00', '4'],
+    ['Services', '840.00', '1'],
+  ]);
 });
 
 it('a payment code is printed for euros, and not for pounds', () => {
-  const codes = (deal: string) => Object.keys(compose(templates.find(({ id }) => id === 'deposit-invoice')!, demoSnapshot(deal), { ...CONTEXT, registered: [] }).assets).length; // prettier-ignore
+  const codes = (deal: string) =>
+    Object.keys(
+      compose(
+        templates.find(({ id }) => id === 'deposit-invoice')!,
+        demoSnapshot(deal),
+        { ...CONTEXT, registered: [] },
+      ).assets,
+    ).length;
   expect([codes('D-1189'), codes('D-1194')]).toEqual([2, 1]);
 });
 

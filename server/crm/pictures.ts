@@ -42,7 +42,8 @@ async function fetchPicture(keeping: Keeping, { link, version }: PictureField): 
     return { link, version, sha256, width, height };
   } catch (problem) {
     if (problem instanceof RefusedFile) return { link, version, refused: problem.message };
-    if (problem instanceof CrmError && problem.failure === 'missing') return { link, version, refused: 'The CRM has no picture here any more.' }; // prettier-ignore
+    if (problem instanceof CrmError && problem.failure === 'missing')
+      return { link, version, refused: 'The CRM has no picture here any more.' };
     throw problem;
   }
 }

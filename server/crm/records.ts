@@ -73,7 +73,12 @@ export async function changeRecord(
 /** Every field of a record type, with the same of some of its relations: for showing a whole record. */
 export async function wholeRecord(type: string, relations: readonly string[]): Promise<PathTree> {
   const { records } = await crmSchema();
-  const plain = (name: string) => new Set(Object.values(recordTypeOf(records, name)?.fields ?? {}).filter((field) => !field.target).map((field) => field.name)); // prettier-ignore
+  const plain = (name: string) =>
+    new Set(
+      Object.values(recordTypeOf(records, name)?.fields ?? {})
+        .filter((field) => !field.target)
+        .map((field) => field.name),
+    );
   const related = relations.flatMap((name): [string, PathTree][] => {
     const target = fieldOf(records, type, name)?.target;
     return target ? [[name, { fields: plain(target), related: new Map() }]] : [];

@@ -2,7 +2,20 @@ import type { Clause } from '../../core/template/clause';
 import type { HouseStyle } from '../../core/template/house-style';
 import type { TemplateFile } from '../../core/template/template-file';
 import { sql } from 'drizzle-orm';
-import { customType, date, index, integer, jsonb, numeric, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from 'drizzle-orm/pg-core'; // prettier-ignore
+import {
+  customType,
+  date,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { UsedValues } from '../../core/record/used';
 import type { Pins, Template } from '../../core/template/template';

@@ -52,7 +52,7 @@ export async function loadShipped({ database: connection, press }: Keeping, ship
 }
 
 /** The house styles and clauses that a template refers to. @throws Error naming one that is not there. */
-export function pinsOf(template: Template, { houseStyles: styles, clauses: all }: Omit<Shipped, 'templates'>): Pins {
+function pinsOf(template: Template, { houseStyles: styles, clauses: all }: Omit<Shipped, 'templates'>): Pins {
   const pinned = <Kept extends { id: string }>(ids: readonly string[], kept: readonly Kept[], what: string) =>
     ids.map((id) => {
       const found = kept.find((each) => each.id === id);
@@ -89,7 +89,9 @@ export async function addVersion(
     .from(templateVersions)
     .where(eq(templateVersions.templateId, template.id));
   const version = (newest?.version ?? 0) + 1;
-  await connection.insert(templateVersions).values({ id, templateId: template.id, version, body: template, pins, origin, stops }); // prettier-ignore
+  await connection
+    .insert(templateVersions)
+    .values({ id, templateId: template.id, version, body: template, pins, origin, stops });
   return { id, version };
 }
 

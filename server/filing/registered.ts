@@ -11,9 +11,17 @@ export async function registeredFor(
 ): Promise<RegisteredDocument[]> {
   // The rest of a kept composition is large, and every proof comes through here.
   const rows = await connection
-    .select({ id: documents.id, number: documents.number, kind: documents.kind, issued: documents.issueDate, meanings: sql<RegisteredDocument['meanings'] | null>`coalesce(${documents.composition} -> 'meanings', ${documents.composition} -> 'roles')` })
+    .select({
+      id: documents.id,
+      number: documents.number,
+      kind: documents.kind,
+      issued: documents.issueDate,
+      meanings: sql<
+        RegisteredDocument['meanings'] | null
+      >`coalesce(${documents.composition} -> 'meanings', ${documents.composition} -> 'roles')`,
+    })
     .from(documents)
     .where(and(eq(documents.recordId, recordId), eq(documents.state, 'filed'), lt(documents.filedAt, before)))
-    .orderBy(asc(documents.filedAt)); // prettier-ignore
+    .orderBy(asc(documents.filedAt));
   return rows.map(({ meanings, ...document }) => ({ ...document, meanings: meanings ?? {} }));
 }

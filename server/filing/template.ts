@@ -62,11 +62,16 @@ export async function readForTemplate(
 }
 
 /** The same, where what the template reads is known already. @throws CrmError */
-export async function readWithPaths(keeping: Keeping, template: Template, paths: PathTree, recordId: string): Promise<RecordSnapshot> {
+export async function readWithPaths(
+  keeping: Keeping,
+  template: Template,
+  paths: PathTree,
+  recordId: string,
+): Promise<RecordSnapshot> {
   // Its name is what the register and the screens call it by.
   const named = { ...paths, fields: new Set([...paths.fields, 'name']) };
   return withPictures(keeping, await readRecord(template.record.type, recordId, named));
-} // prettier-ignore
+}
 
 /** What a published version reads, found once as long as the schema is the same. */
 function readsOfVersion(template: Template, pins: Pins, schema: RecordSchema, versionId: string): PathTree {

@@ -63,7 +63,11 @@ function changeForm(action: string, name: string, value: unknown): string {
 
 /** Turns what was typed into a form into a property's value; an empty field is an absent value. */
 export function typedValue({ type }: Property, typed: string): unknown {
-  if (type === 'Collection(Edm.String)') return typed.split(',').map((each) => each.trim()).filter(Boolean); // prettier-ignore
+  if (type === 'Collection(Edm.String)')
+    return typed
+      .split(',')
+      .map((each) => each.trim())
+      .filter(Boolean);
   if (typed.trim() === '') return null;
   if (type === 'Edm.Int32') return Number(typed);
   if (type === 'Edm.Boolean') return typed === 'true' || typed === 'yes';

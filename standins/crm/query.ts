@@ -60,10 +60,12 @@ function readExpand(source: string): Map<string, Options> {
   for (const item of splitOutside(source, ',')) {
     const match = /^\s*(\w+)\s*(?:\((.*)\))?\s*$/s.exec(item);
     if (!match) throw new QueryError('$expand cannot be read.');
-    const pairs = splitOutside(match[2] ?? '', ';').filter(Boolean).map((pair): [string, string] => {
-      const equals = pair.indexOf('=');
-      return [pair.slice(0, equals).trim(), pair.slice(equals + 1)];
-    }); // prettier-ignore
+    const pairs = splitOutside(match[2] ?? '', ';')
+      .filter(Boolean)
+      .map((pair): [string, string] => {
+        const equals = pair.indexOf('=');
+        return [pair.slice(0, equals).trim(), pair.slice(equals + 1)];
+      });
     expanded.set(match[1]!, readOptions(pairs));
   }
   return expanded;

@@ -106,7 +106,8 @@ export function createCrm(options: CrmOptions): Server {
     const id = match[2]?.replaceAll("''", "'");
     if (!id) return collection(type, url);
     if (match[3] === 'attachments') return attachments(request, id);
-    if (type.properties.some((each) => each.name === match[3] && each.type === 'Edm.Stream')) return stream(type, id, match[3]!); // prettier-ignore
+    if (type.properties.some((each) => each.name === match[3] && each.type === 'Edm.Stream'))
+      return stream(type, id, match[3]!);
     if (match[3]) return relatedCollection(type, id, match[3], url);
     if (request.method === 'PATCH') return change(request, type, id);
     return entity(type, id, url);

@@ -56,7 +56,10 @@ export class Store {
 
   async loadMedia(media: Readonly<Record<string, { type: string; content: Buffer }>>): Promise<void> {
     for (const [name, { type, content }] of Object.entries(media)) {
-      await this.pool.query('insert into media (name, content_type, content) values ($1, $2, $3) on conflict do nothing', [name, type, content]); // prettier-ignore
+      await this.pool.query(
+        'insert into media (name, content_type, content) values ($1, $2, $3) on conflict do nothing',
+        [name, type, content],
+      );
     }
   }
 

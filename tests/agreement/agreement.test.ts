@@ -59,16 +59,20 @@ describe.each(Object.keys(Object.values(workedOut)[0]!))('%s', (id) => {
 
 const COMPOSED = shipped.templates.filter(({ id }) => id !== 'delivery-note');
 
-describe.each(COMPOSED.map((template) => [template.id, template] as const))('the template %s, composed', (id, template) => {
-  it('prints columns that add up, and keeps the rules of EN 16931', () => {
-    for (const [deal, snapshot] of snapshots) {
-      const { findings, meanings } = composed(template, snapshot);
-      const stops = findings.filter(({ id: finding }) => /^(printed|sum|error)/.test(finding));
-      expect({ deal, stops: stops.map(({ sentence }) => sentence) }).toEqual({ deal, stops: [] });
-      if (/invoice|credit note|quote|proposal|order/.test(template.kind)) expect({ deal, broken: brokenRules(meanings) }).toEqual({ deal, broken: [] });
-    }
-  });
-}); // prettier-ignore
+describe.each(COMPOSED.map((template) => [template.id, template] as const))(
+  'the template %s, composed',
+  (id, template) => {
+    it('prints columns that add up, and keeps the rules of EN 16931', () => {
+      for (const [deal, snapshot] of snapshots) {
+        const { findings, meanings } = composed(template, snapshot);
+        const stops = findings.filter(({ id: finding }) => /^(printed|sum|error)/.test(finding));
+        expect({ deal, stops: stops.map(({ sentence }) => sentence) }).toEqual({ deal, stops: [] });
+        if (/invoice|credit note|quote|proposal|order/.test(template.kind))
+          expect({ deal, broken: brokenRules(meanings) }).toEqual({ deal, broken: [] });
+      }
+    });
+  },
+);
 
 function composed(template: Template, snapshot: RecordSnapshot): Composition {
   return compose(template, snapshot, {

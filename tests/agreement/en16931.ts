@@ -54,7 +54,11 @@ export function brokenRules({ document, rows }: Meanings): string[] {
     const own = lines.filter((line) => line.values['tax-category'] === category && line.values['tax-rate'] === rate);
     const expected = sum(own, 'line-net') - units(values.allowances) + units(values.charges);
     holds(`BR-${code}-8 (${category} ${rate})`, units(base), expected);
-    holds(`BR-CO-17 and BR-${code}-9 (${category} ${rate})`, units(tax), rounded(units(base) * fromText(rate, 6), 1_000_000n, base!.currency)); // prettier-ignore
+    holds(
+      `BR-CO-17 and BR-${code}-9 (${category} ${rate})`,
+      units(tax),
+      rounded(units(base) * fromText(rate, 6), 1_000_000n, base!.currency),
+    );
     if (code !== 'S' && fromText(rate, 6) !== 0n) broken.push(`BR-${code}-5: ${category} has the rate ${rate}`);
     // BR-Z-1, BR-E-1, BR-AE-1, BR-G-1, BR-O-1: one row for each category that bears no tax; one for each rate of the others.
     const key = code === 'S' ? `${category} ${rate}` : code;

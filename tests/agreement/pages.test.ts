@@ -81,8 +81,16 @@ describe.each(Object.keys(PRINTED))('%s', (id) => {
         if (formula === 'payments.amount' && !hasSchedule) continue;
         for (const amount of [worked[formula]!].flat()) {
           const wanted = bare(written(amount, String(snapshot.fields.currency), edition.locale));
-          const found = printed.some((piece) => piece === wanted || piece.split(/\s/).includes(wanted) || standsIn(piece, wanted)); // prettier-ignore
-          expect({ deal, edition: edition.id, formula, wanted, found }).toEqual({ deal, edition: edition.id, formula, wanted, found: true }); // prettier-ignore
+          const found = printed.some(
+            (piece) => piece === wanted || piece.split(/\s/).includes(wanted) || standsIn(piece, wanted),
+          );
+          expect({ deal, edition: edition.id, formula, wanted, found }).toEqual({
+            deal,
+            edition: edition.id,
+            formula,
+            wanted,
+            found: true,
+          });
         }
       }
     }

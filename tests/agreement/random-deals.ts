@@ -112,7 +112,12 @@ class DealMaker {
     lines.forEach((line, at) => {
       if (!this.#chance(0.5)) return;
       // Only of a line before it, so that no line is a part of itself.
-      const owner = this.#chance(0.08) ? undefined : lines.slice(0, at).filter((each) => heads.includes(each)).at(-1); // prettier-ignore
+      const owner = this.#chance(0.08)
+        ? undefined
+        : lines
+            .slice(0, at)
+            .filter((each) => heads.includes(each))
+            .at(-1);
       const sku = owner ? owner.sku : 'NOWHERE';
       if (lines.slice(at).some((each) => each.sku === sku)) return;
       line.part_of = sku;

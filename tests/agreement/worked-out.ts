@@ -12,7 +12,7 @@ import { demoSchema, snapshotFrom } from '../demo-snapshot';
 import { randomDeals } from './random-deals';
 
 /** 1,000 deals where `AGREEMENT=whole`, else 200; `AGREEMENT_SEED` chooses others. */
-export const WHOLE = process.env.AGREEMENT === 'whole';
+const WHOLE = process.env.AGREEMENT === 'whole';
 const SEED = Number(process.env.AGREEMENT_SEED ?? 20_261_123);
 
 const random = randomDeals(WHOLE ? 1_000 : 200, SEED);

@@ -27,9 +27,15 @@ function filed(template: string, deal: string, registered: RegisteredDocument[])
 function composed(id: string, deal: string, more: Partial<ComposeContext>) {
   const template = templateOf(id);
   const available = { ...demoPictures, ...filesOf(template) };
-  const context = { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', timeZone: 'Europe/Amsterdam', available };
+  const context = {
+    schema: demoSchema,
+    pins: shipped,
+    issueDate: '2026-11-23',
+    timeZone: 'Europe/Amsterdam',
+    available,
+  };
   return composing(template, demoSnapshot(deal), { ...context, ...more });
-} // prettier-ignore
+}
 
 /**
  * The composition of one deal, in the first edition with the workings of each value; without the bytes of its pictures, which
@@ -54,7 +60,7 @@ export function compositionText(template: string, edition: string, deal: string)
 function sorted(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(sorted);
   if (typeof value !== 'object' || value === null) return value;
-  const entries = Object.entries(value).map(([key, each]): [string, unknown] => [key, sorted(each)]); // prettier-ignore
+  const entries = Object.entries(value).map(([key, each]): [string, unknown] => [key, sorted(each)]);
   return Object.fromEntries(entries.sort(([one], [other]) => (one < other ? -1 : 1)));
 }
 

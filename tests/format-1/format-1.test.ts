@@ -12,7 +12,10 @@ import shippedBefore from './shipped.json';
 
 /** Deals with groups, bundles, options, deposits, other languages and missing values. */
 const DEALS = ['D-1187', 'D-1189', 'D-1194', 'D-1200', 'D-1202', 'D-1213'];
-const stored = (file: unknown) => ({ template: file as Template, pins: { houseStyles: shippedBefore.houseStyles, clauses: shippedBefore.clauses } as unknown as Pins }); // prettier-ignore
+const stored = (file: unknown) => ({
+  template: file as Template,
+  pins: { houseStyles: shippedBefore.houseStyles, clauses: shippedBefore.clauses } as unknown as Pins,
+});
 
 it.each(shippedBefore.templates.map((file) => [file.id, file] as const))(
   'the %s of format 1 prints what it did, read from its file and as a stored version',
@@ -22,8 +25,16 @@ it.each(shippedBefore.templates.map((file) => [file.id, file] as const))(
     expect(readTemplateFile(JSON.stringify(file))).toEqual({ template });
     const available = { ...demoPictures, ...filesOf(template) };
     const documents = template.editions.flatMap((edition) =>
-      DEALS.map((deal) => compose(template, demoSnapshot(deal), { schema: demoSchema, pins, issueDate: '2026-11-23', edition: edition.id, available })),
-    ); // prettier-ignore
+      DEALS.map((deal) =>
+        compose(template, demoSnapshot(deal), {
+          schema: demoSchema,
+          pins,
+          issueDate: '2026-11-23',
+          edition: edition.id,
+          available,
+        }),
+      ),
+    );
     const printed = documents.map(({ document, findings, title }) => [document, findings, title]);
     const digest = createHash('sha256').update(JSON.stringify(printed)).digest('hex');
     expect(digest).toBe((digests as Record<string, string>)[id]);

@@ -55,7 +55,9 @@ async function refusals(file: Uint8Array, reason?: string): Promise<string> {
   const thrown: unknown = await putInTemplate(services(), file, reason).catch((problem: unknown) => problem);
   expect(thrown).toBeInstanceOf(Problem);
   expect(await database().select().from(templateVersions)).toHaveLength(before.length);
-  return (thrown as Problem & { members: { faults: { sentence: string }[] } }).members.faults.map(({ sentence }) => sentence).join(' '); // prettier-ignore
+  return (thrown as Problem & { members: { faults: { sentence: string }[] } }).members.faults
+    .map(({ sentence }) => sentence)
+    .join(' ');
 }
 
 describe('a template as a file', () => {
@@ -64,24 +66,40 @@ describe('a template as a file', () => {
     expect(Buffer.from(proposal.files!['general-conditions']!.content!, 'base64').subarray(0, 5).toString()).toBe(
       '%PDF-',
     );
-    expect(await putInTemplate(services(), bytesOf(proposal), 'tried before')).toMatchObject({ id: 'full-proposal', name: 'Full proposal', version: 2, isNew: false }); // prettier-ignore
+    expect(await putInTemplate(services(), bytesOf(proposal), 'tried before')).toMatchObject({
+      id: 'full-proposal',
+      name: 'Full proposal',
+      version: 2,
+      isNew: false,
+    });
     expect(await takenOut('full-proposal')).toEqual(proposal);
   });
 
   it('is a new one under another id, packed or not, and can be filed from', async () => {
     const quote = await takenOut('glasshouse-quote');
     const own = { ...quote, id: 'own-quote', name: 'Our own quote' };
-    expect(await putInTemplate(services(), zipSync({ 'own.json': bytesOf(own) }), 'tried before')).toMatchObject({ version: 1, isNew: true }); // prettier-ignore
+    expect(await putInTemplate(services(), zipSync({ 'own.json': bytesOf(own) }), 'tried before')).toMatchObject({
+      version: 1,
+      isNew: true,
+    });
     expect((await listTemplates(database())).map(({ id }) => id)).toContain('own-quote');
     expect((await proofDocument(services(), 'D-1188', 'own-quote')).findings).toEqual([]);
   });
 
   it('with anything wrong in it is refused with every place, and nothing of it is kept', async () => {
     const quote = await takenOut('glasshouse-quote');
-    expect(await refusals(bytesOf({ ...quote, kind: 'poem', plans: [] }))).toMatch(/“poem” stands here.+at least one belongs here/); // prettier-ignore
-    expect(await refusals(bytesOf({ ...quote, houseStyle: 'gone' }))).toContain('the house style “gone”, which is not here'); // prettier-ignore
+    expect(await refusals(bytesOf({ ...quote, kind: 'poem', plans: [] }))).toMatch(
+      /“poem” stands here.+at least one belongs here/,
+    );
+    expect(await refusals(bytesOf({ ...quote, houseStyle: 'gone' }))).toContain(
+      'the house style “gone”, which is not here',
+    );
     const figure = { ...quote.sheet.document[0]!, formula: 'SUM(lines.wieght)' };
-    expect(await refusals(bytesOf({ ...quote, sheet: { ...quote.sheet, document: [figure, ...quote.sheet.document.slice(1)] } }))).toContain('wieght'); // prettier-ignore
+    expect(
+      await refusals(
+        bytesOf({ ...quote, sheet: { ...quote.sheet, document: [figure, ...quote.sheet.document.slice(1)] } }),
+      ),
+    ).toContain('wieght');
     expect(await refusals(new TextEncoder().encode('PK'))).toMatch(/archive/);
     expect(await refusals(zipSync({ 'a.json': new Uint8Array(100_000_000) }))).toContain('more than 30 MB');
   });
@@ -107,9 +125,13 @@ describe('a template as a file', () => {
       proofRecords: ['D-1187', 'gone'],
     };
     expect(await putInTemplate(services(), bytesOf(quote))).toMatchObject({ version: 1 });
-    const document = quote.sheet.document.map((figure) => (figure.name === 'total' ? { ...figure, internal: true } : figure)); // prettier-ignore
+    const document = quote.sheet.document.map((figure) =>
+      figure.name === 'total' ? { ...figure, internal: true } : figure,
+    );
     const printsInternal = bytesOf({ ...quote, sheet: { ...quote.sheet, document } });
-    expect(await refusals(printsInternal, 'because')).toContain('On “Vent renewal, house 3”: “Total” is internal and must not be printed.'); // prettier-ignore
+    expect(await refusals(printsInternal, 'because')).toContain(
+      'On “Vent renewal, house 3”: “Total” is internal and must not be printed.',
+    );
   });
 
   it('of a hostile size is refused in words, off the thread that answers', async () => {
@@ -121,11 +143,17 @@ describe('a template as a file', () => {
     const hostile = [
       withBody(many(100_000, () => ({ type: 'marquee', attrs: {} }))),
       withBody(many(200_000, (at) => ({ type: 'divider', attrs: { id: `d-${at}` } }))),
-      { ...quote, sheet: { ...quote.sheet, document: many(20_000, (at) => ({ name: `f_${at}`, label: 'F', formula: '1 +', type: 'number' })) } },
+      {
+        ...quote,
+        sheet: {
+          ...quote.sheet,
+          document: many(20_000, (at) => ({ name: `f_${at}`, label: 'F', formula: '1 +', type: 'number' })),
+        },
+      },
       { ...quote, files: Object.fromEntries(many(500_000, (at) => [`k-${at}`, 1])) },
       withBody(many(2, () => ({ type: 'divider', attrs: { id: 'constructor' } }))),
       { ...quote, name: 'half \ud800 a pair' },
-    ]; // prettier-ignore
+    ];
     const sentences = [
       /list of 1/,
       /list of 2/,
@@ -152,13 +180,25 @@ describe('a template as a file', () => {
   it('with a picture that runs a script, is cut off or is not there is refused', async () => {
     const quote = await takenOut('glasshouse-quote');
     const kept = (await database().select().from(assets)).length;
-    const withFile = (content: string | undefined) => bytesOf({ ...quote, files: { mark: { mediaType: 'image/svg+xml', sha256: '0'.repeat(64), ...(content !== undefined && { content }) } } }); // prettier-ignore
+    const withFile = (content: string | undefined) =>
+      bytesOf({
+        ...quote,
+        files: {
+          mark: { mediaType: 'image/svg+xml', sha256: '0'.repeat(64), ...(content !== undefined && { content }) },
+        },
+      });
     const base64 = (text: string) => Buffer.from(text, 'latin1').toString('base64');
-    expect(await refusals(withFile(base64('<svg xmlns="http://www.w3.org/2000/svg"><script>1</script></svg>')))).toContain('holds “script”'); // prettier-ignore
+    expect(
+      await refusals(withFile(base64('<svg xmlns="http://www.w3.org/2000/svg"><script>1</script></svg>'))),
+    ).toContain('holds “script”');
     expect(await refusals(withFile(base64('\x89PNG\r\n\x1a\n cut off')))).toContain('cut off');
     expect(await refusals(withFile(undefined))).toContain('has no content');
     // Whole by its look, but what is in it cannot be drawn.
-    expect(await refusals(withFile(base64(`\x89PNG\r\n\x1a\n\0\0\0\rIHDR\0\0\0\x05\0\0\0\x05\x08\x02\0\0\0....\0\0\0\0IEND....`)))).toMatch(/damaged|cannot be drawn/); // prettier-ignore
+    expect(
+      await refusals(
+        withFile(base64(`\x89PNG\r\n\x1a\n\0\0\0\rIHDR\0\0\0\x05\0\0\0\x05\x08\x02\0\0\0....\0\0\0\0IEND....`)),
+      ),
+    ).toMatch(/damaged|cannot be drawn/);
     expect(await database().select().from(assets)).toHaveLength(kept);
   });
 });
@@ -171,7 +211,15 @@ describe('a document', () => {
     expect(german.title).toBe('Angebot Nummer bei Ablage, Stekruimte belichting');
     const { template, used, issueDate, edition, findings } = german;
     expect(findings).toEqual([]);
-    const { id } = await beginFiling(services(), { recordId: 'D-1241', templateId: template.id, templateVersionId: template.versionId, used, issueDate, edition, skipped: {} }); // prettier-ignore
+    const { id } = await beginFiling(services(), {
+      recordId: 'D-1241',
+      templateId: template.id,
+      templateVersionId: template.versionId,
+      used,
+      issueDate,
+      edition,
+      skipped: {},
+    });
     await until(async () => (await readDocument(database(), id)).document.state === 'filed');
     const { bytes } = await readFile(database(), id);
     const path = join(tmpdir(), `${id}.pdf`);
@@ -187,7 +235,14 @@ describe('a document', () => {
       const { template, used, issueDate, findings, figures } = await proofDocument(services(), deal, templateId);
       expect(findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
       const skipped = Object.fromEntries(findings.map(({ id }) => [id, 'agreed by telephone']));
-      const { id, number } = await beginFiling(services(), { recordId: deal, templateId: template.id, templateVersionId: template.versionId, used, issueDate, skipped }); // prettier-ignore
+      const { id, number } = await beginFiling(services(), {
+        recordId: deal,
+        templateId: template.id,
+        templateVersionId: template.versionId,
+        used,
+        issueDate,
+        skipped,
+      });
       await until(async () => (await readDocument(database(), id)).document.state === 'filed');
       return { number, due: figures.find(({ name }) => name === 'due')!.result.replace('\u00a0', ' ') };
     };
@@ -201,7 +256,14 @@ describe('a document', () => {
     const nothing = await proofDocument(services(), deal, 'credit-note');
     expect(nothing.findings.map(({ title }) => title)).toContain('Nothing to credit');
     const [first] = await registeredFor(database(), deal, new Date());
-    expect(keptMeanings(first!.meanings).rows).toContainEqual({ list: 'tax_rows', values: expect.objectContaining({ 'tax-category': 'standard', 'tax-rate': '0.2', 'tax-base': { value: '400.5', currency: 'GBP' } }) }); // prettier-ignore
+    expect(keptMeanings(first!.meanings).rows).toContainEqual({
+      list: 'tax_rows',
+      values: expect.objectContaining({
+        'tax-category': 'standard',
+        'tax-rate': '0.2',
+        'tax-base': { value: '400.5', currency: 'GBP' },
+      }),
+    });
   }, 60_000);
 
   it('of the other brand has its house style', async () => {
@@ -217,7 +279,13 @@ describe('a document', () => {
     expect(pictures).toMatchObject([{ width: 960, height: 540 }]);
     await stack.changeInCrm('Deals', 'D-1219', { site_photo: 'gone.png' });
     const missing = await proofDocument(services(), 'D-1219', 'full-proposal');
-    expect(missing.findings).toMatchObject([{ severity: 'warns', title: 'A picture is missing', sentence: 'The CRM has no picture here any more. Nothing is printed in its place.' }]); // prettier-ignore
+    expect(missing.findings).toMatchObject([
+      {
+        severity: 'warns',
+        title: 'A picture is missing',
+        sentence: 'The CRM has no picture here any more. Nothing is printed in its place.',
+      },
+    ]);
   });
 
   it('can be had as a trial, although it could not be filed, and takes no number', async () => {
@@ -234,7 +302,13 @@ describe('a document', () => {
     const { composition, pdf } = await press.print({
       template: shipped.templates[0]!,
       snapshot: withFields(deal, { lines: many }),
-      context: { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', number: { serial: 1, text: 'Q-1' } }, // prettier-ignore
+      context: {
+        schema: demoSchema,
+        pins: shipped,
+        issueDate: '2026-11-23',
+        edition: 'en',
+        number: { serial: 1, text: 'Q-1' },
+      },
     });
     expect(composition.proved.sums).toBe(6);
     const pages = Buffer.from(pdf!)

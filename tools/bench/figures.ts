@@ -79,9 +79,11 @@ export function benchDeal(lines: number, changed = -1, quantity = '1'): RecordSn
     fields: {
       currency: 'GBP',
       rebate: { percent: '0.025' },
-      lines: Array.from({ length: lines }, (_, index) => benchLine(index, index === changed ? quantity : String((index % 37) + 1))),
+      lines: Array.from({ length: lines }, (_, index) =>
+        benchLine(index, index === changed ? quantity : String((index % 37) + 1)),
+      ),
     },
-  }; // prettier-ignore
+  };
 }
 
 export function benchLine(index: number, quantity: string): RecordSnapshot {
@@ -112,6 +114,11 @@ export function benchInput(snapshot: RecordSnapshot): SheetInput {
 export const hundredFigures: FigureSheet = {
   ...benchSheet,
   document: Array.from({ length: 90 }, (_, at) =>
-    figure(`f${at}`, at === 0 ? 'SUM(lines[not optional].net)' : `IF(f${at - 1} > 0, f${at - 1} * (1 - deal.rebate), SUM(lines[quantity > ${at}].gross))`),
+    figure(
+      `f${at}`,
+      at === 0
+        ? 'SUM(lines[not optional].net)'
+        : `IF(f${at - 1} > 0, f${at - 1} * (1 - deal.rebate), SUM(lines[quantity > ${at}].gross))`,
+    ),
   ),
-}; // prettier-ignore
+};

@@ -15,7 +15,8 @@ const face = (family: string, weight: number, file: string) =>
 
 /** The document as HTML with the same fonts, logo and measures, for Chromium. */
 export function asHtml({ document, assets }: Composition): string {
-  const picture = ({ picture: hash, width, alt }: PlacedPicture) => `<img style="width:${width}pt" alt="${escape(alt)}" src="${dataUrl(assets[hash]!)}">`; // prettier-ignore
+  const picture = ({ picture: hash, width, alt }: PlacedPicture) =>
+    `<img style="width:${width}pt" alt="${escape(alt)}" src="${dataUrl(assets[hash]!)}">`;
   const block = (each: ComposedBlock): string => {
     switch (each.kind) {
       case 'paragraph':

@@ -36,6 +36,8 @@ export const EQUIVALENT: readonly Equivalent[] = [
   { file: 'core/money/decimal.ts', line: 'if (digits > 0 && BigInt(digits) * exponent', why: BY_FORTY },
   { file: 'core/money/decimal.ts', line: 'if (BigInt(Math.abs(this.scale)) * exponent', why: BY_FORTY },
   { file: 'core/money/decimal.ts', line: 'if (this.divisor === 1n) return Decimal.#made(coefficient, scale)', was: '1n', why: 'a fraction over 1 is the same decimal' },
+  { file: 'core/money/decimal.ts', line: '1n,', was: '1n', why: 'a common multiple may be any one: the common factor is taken out after it' },
+  { file: 'core/money/decimal.ts', line: 'return left === 1n ?', was: '1n', why: 'a fraction over 1 is the same decimal' },
   { file: 'core/money/decimal.ts', line: 'precision: PRECISION + 10', was: '10', why: GUARD },
   { file: 'core/money/decimal.ts', line: 'this.#significant(PRECISION + 20)', was: '20', why: GUARD },
   { file: 'core/money/decimal.ts', line: 'power.e >= MOST_WHOLE_DIGITS', was: '>=', why: 'the bound is looked at again where the decimal is made' },
@@ -46,7 +48,7 @@ export const EQUIVALENT: readonly Equivalent[] = [
   { file: 'core/money/decimal.ts', line: 'const dividend = excess < 0', was: ['<', '0'], why: 'ten to the power of 0 is 1' },
   { file: 'core/money/decimal.ts', line: 'excess > 0 ? divisor * power10(excess)', was: '>', why: 'ten to the power of 0 is 1' },
   { file: 'core/money/decimal.ts', line: '(product / commonDivisor(product, divisor)) * divisor', was: '/', why: 'common factors are taken out at the end' },
-  { file: 'core/money/decimal.ts', line: '      1n,', was: '1n', why: 'common factors are taken out at the end' },
+  { file: 'core/money/decimal.ts', line: '1n,', was: '1n', was: '1n', why: 'common factors are taken out at the end' },
   { file: 'core/money/decimal.ts', line: 'wholes.reduce(commonDivisor, 0n) || 1n', was: '1n', why: 'only zeros are divided by it' },
   { file: 'core/money/decimal.ts', line: 'if (this.scale <= 0) return [whole', was: '<=', why: 'a whole number has no factor to take out' },
   { file: 'core/money/decimal.ts', line: 'const found = digitCount(rounded.#at', was: 'max', why: 'rounding again changes nothing where there are fewer decimals' },
@@ -70,5 +72,4 @@ export const EQUIVALENT: readonly Equivalent[] = [
   { file: 'core/money/number-symbols.ts', line: 'sizes.length < 3 ||', was: ['<', '3', '1'], why: 'groups of one size are the same however many are listed' },
   { file: 'core/formula/functions/register.ts', line: 'if (base && tax)', was: '&&', why: 'base and tax of a row come together' },
   { file: 'core/formula/functions/register.ts', line: 'if (lessBase && lessTax)', was: ['&&', '1'], why: 'base and tax of a row come together; only whether the sign is 1 is looked at' },
-  { file: 'core/production/compositor.ts', line: 'id: block === undefined ?', was: '===', why: 'it only names the finding' },
 ]; // prettier-ignore

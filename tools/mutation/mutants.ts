@@ -54,7 +54,9 @@ export function mutantsOf(source: string, functions?: readonly string[]): Mutant
     ts.forEachChild(node, visit);
   };
   const visitNamed = (node: ts.Node): void => {
-    const isNamed = (ts.isFunctionDeclaration(node) || ts.isMethodDeclaration(node)) && functions!.includes(node.name?.getText(file) ?? ''); // prettier-ignore
+    const isNamed =
+      (ts.isFunctionDeclaration(node) || ts.isMethodDeclaration(node)) &&
+      functions!.includes(node.name?.getText(file) ?? '');
     if (isNamed) visit(node);
     else ts.forEachChild(node, visitNamed);
   };

@@ -24,13 +24,28 @@ const emit = defineEmits<{
 const named = computed(() => (entry.figure ?? entry.derived)!);
 const meanings = computed(() => MEANINGS.filter((meaning) => meaningFits(meaning, entry.list)));
 const TYPES: Record<FigureType, string> = {
-  amount: 'Amount (rounded)', price: 'Price (all decimals)', number: 'Number', percent: 'Percentage',
-  text: 'Text', date: 'Date', boolean: 'Yes or no',
-}; // prettier-ignore
+  amount: 'Amount (rounded)',
+  price: 'Price (all decimals)',
+  number: 'Number',
+  percent: 'Percentage',
+  text: 'Text',
+  date: 'Date',
+  boolean: 'Yes or no',
+};
 const TERMS: Partial<Record<Meaning, string>> = {
-  'line-net': 'BT-131', 'sum-of-lines': 'BT-106', allowances: 'BT-107', charges: 'BT-108', 'net-total': 'BT-109', 'tax-total': 'BT-110',
-  'gross-total': 'BT-112', prepaid: 'BT-113', rounding: 'BT-114', payable: 'BT-115', 'tax-base': 'BT-116', 'tax-amount': 'BT-117',
-}; // prettier-ignore
+  'line-net': 'BT-131',
+  'sum-of-lines': 'BT-106',
+  allowances: 'BT-107',
+  charges: 'BT-108',
+  'net-total': 'BT-109',
+  'tax-total': 'BT-110',
+  'gross-total': 'BT-112',
+  prepaid: 'BT-113',
+  rounding: 'BT-114',
+  payable: 'BT-115',
+  'tax-base': 'BT-116',
+  'tax-amount': 'BT-117',
+};
 const typed = (event: Event) => (event.target as HTMLInputElement).value.trim();
 const hasDigits = computed(() => ['price', 'number', 'percent'].includes(entry.figure?.type ?? ''));
 

@@ -15,7 +15,9 @@ const emit = defineEmits<{ open: []; close: []; write: [formula: string]; help: 
 
 const draft = ref<string>();
 const named = computed(() => (entry.figure ?? entry.derived)!);
-const value = computed<ShownValue | undefined>(() => view?.values[entry.list === undefined ? 0 : Math.min(row, view.values.length - 1)]); // prettier-ignore
+const value = computed<ShownValue | undefined>(
+  () => view?.values[entry.list === undefined ? 0 : Math.min(row, view.values.length - 1)],
+);
 const faults = computed(() => [...(view?.diagnostics.map(({ message }) => message) ?? []), ...(view?.problems ?? [])]);
 
 function keep(): void {
@@ -27,7 +29,12 @@ function leave(): void {
   emit('close');
 }
 // What was written is kept when another figure is opened, or this one is left with the pointer.
-watch(() => open, (is) => is || keep()); // prettier-ignore
+watch(
+  () => open,
+  (isOpen) => {
+    if (!isOpen) keep();
+  },
+);
 onBeforeUnmount(keep);
 </script>
 

@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { acceptCompletion, autocompletion, closeBrackets, completionStatus, startCompletion, type CompletionContext } from '@codemirror/autocomplete'; // prettier-ignore
+import {
+  acceptCompletion,
+  autocompletion,
+  closeBrackets,
+  completionStatus,
+  startCompletion,
+  type CompletionContext,
+} from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { bracketMatching } from '@codemirror/language';
 import { setDiagnostics, type Diagnostic as EditorDiagnostic } from '@codemirror/lint';
@@ -27,7 +34,12 @@ async function look(): Promise<void> {
   if (mine !== newest || !view) return;
   state.value = told;
   const { length } = view.state.doc;
-  const marks = told.diagnostics.map(({ from, to, message }): EditorDiagnostic => ({ from: Math.min(from, length), to: Math.min(to, length), message, severity: 'error' })); // prettier-ignore
+  const marks = told.diagnostics.map(({ from, to, message }): EditorDiagnostic => ({
+    from: Math.min(from, length),
+    to: Math.min(to, length),
+    message,
+    severity: 'error',
+  }));
   view.dispatch(setDiagnostics(view.state, marks));
 }
 
@@ -40,7 +52,14 @@ async function complete(context: CompletionContext) {
 }
 
 function option({ insert, label: shown, kind, detail, help }: Completion) {
-  return { label: shown, apply: insert, type: kind, detail, info: help && help !== shown ? help : undefined, boost: BOOST[kind] }; // prettier-ignore
+  return {
+    label: shown,
+    apply: insert,
+    type: kind,
+    detail,
+    info: help && help !== shown ? help : undefined,
+    boost: BOOST[kind],
+  };
 }
 const BOOST: Record<Completion['kind'], number> = { value: 3, field: 2, figure: 2, list: 1, function: 0, word: -1 };
 
@@ -69,8 +88,15 @@ onMounted(() => {
       doc: source,
       selection: { anchor: source.length },
       extensions: [
-        keys, history(), keymap.of([...defaultKeymap, ...historyKeymap]), closeBrackets(), bracketMatching(), formulaLanguage(),
-        autocompletion({ override: [complete], icons: false, maxRenderedOptions: 60 }), EditorView.lineWrapping, placeholder('Write a formula'),
+        keys,
+        history(),
+        keymap.of([...defaultKeymap, ...historyKeymap]),
+        closeBrackets(),
+        bracketMatching(),
+        formulaLanguage(),
+        autocompletion({ override: [complete], icons: false, maxRenderedOptions: 60 }),
+        EditorView.lineWrapping,
+        placeholder('Write a formula'),
         EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false' }),
         EditorView.updateListener.of((update) => {
           if (!update.docChanged) return;
@@ -79,7 +105,7 @@ onMounted(() => {
         }),
       ],
     }),
-  }); // prettier-ignore
+  });
   view.focus();
   void look();
 });

@@ -27,7 +27,10 @@ function paste(event: ClipboardEvent, at: number, column: number): void {
   const text = event.clipboardData?.getData('text') ?? '';
   if (!/[\t\n]/.test(text.trim())) return;
   event.preventDefault();
-  const pasted = text.trim().split(/\r?\n/).map((line) => line.split('\t').map((cell) => cell.trim())); // prettier-ignore
+  const pasted = text
+    .trim()
+    .split(/\r?\n/)
+    .map((line) => line.split('\t').map((cell) => cell.trim()));
   const rows = [...table.rows];
   pasted.forEach((cells, offset) => {
     const row = table.columns.map((_, position) => cells[position - column] ?? rows[at + offset]?.[position] ?? '');
@@ -36,7 +39,10 @@ function paste(event: ClipboardEvent, at: number, column: number): void {
   change({ rows }, `${pasted.length} rows pasted into ${table.label}`);
 }
 function setColumn(at: number, part: Partial<LookupTable['columns'][number]>): void {
-  change({ columns: table.columns.map((each, position) => (position === at ? { ...each, ...part } : each)) }, `${table.label} changed`); // prettier-ignore
+  change(
+    { columns: table.columns.map((each, position) => (position === at ? { ...each, ...part } : each)) },
+    `${table.label} changed`,
+  );
 }
 function addColumn(): void {
   const columns = [

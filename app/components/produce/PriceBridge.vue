@@ -23,21 +23,41 @@ const bars = computed(() =>
 );
 const option = computed(() => ({
   animation: false,
-  aria: { enabled: true, label: { description: `Price bridge: ${steps.map(({ label, text }) => `${label} ${text}`).join(', ')}.` } }, // prettier-ignore
+  aria: {
+    enabled: true,
+    label: { description: `Price bridge: ${steps.map(({ label, text }) => `${label} ${text}`).join(', ')}.` },
+  },
   grid: { left: 96, right: 104, top: 2, bottom: 2 },
   xAxis: { type: 'value', show: false },
   yAxis: {
-    type: 'category', inverse: true, data: steps.map(({ label }) => label), axisTick: { show: false }, axisLine: { show: false }, triggerEvent: true,
+    type: 'category',
+    inverse: true,
+    data: steps.map(({ label }) => label),
+    axisTick: { show: false },
+    axisLine: { show: false },
+    triggerEvent: true,
     axisLabel: { color: INK, fontFamily: 'IBM Plex Sans', fontSize: 12, width: 90, overflow: 'truncate', margin: 8 },
   },
   series: [
-    { type: 'bar', stack: 'bridge', silent: true, itemStyle: { color: 'transparent' }, data: bars.value.map(({ start, kind }) => (kind === 'level' ? 0 : start)) },
     {
-      type: 'bar', stack: 'bridge', barWidth: 13, cursor: 'pointer',
-      data: bars.value.map(({ length, kind, falls }) => ({ value: length, itemStyle: { color: kind === 'level' ? INK : falls ? '#b5842a' : '#4a6478' } })),
+      type: 'bar',
+      stack: 'bridge',
+      silent: true,
+      itemStyle: { color: 'transparent' },
+      data: bars.value.map(({ start, kind }) => (kind === 'level' ? 0 : start)),
+    },
+    {
+      type: 'bar',
+      stack: 'bridge',
+      barWidth: 13,
+      cursor: 'pointer',
+      data: bars.value.map(({ length, kind, falls }) => ({
+        value: length,
+        itemStyle: { color: kind === 'level' ? INK : falls ? '#b5842a' : '#4a6478' },
+      })),
     },
   ],
-})); // prettier-ignore
+}));
 
 function chosen({
   dataIndex,

@@ -7,7 +7,12 @@ const emit = defineEmits<{ publish: [reason: string]; close: [] }>();
 const reason = ref('');
 const records = computed(() => problem?.records ?? []);
 const given = computed(() => reason.value.trim());
-watch(() => problem, (is) => is || (reason.value = '')); // prettier-ignore
+watch(
+  () => problem,
+  (stopped) => {
+    if (!stopped) reason.value = '';
+  },
+);
 
 function publish(): void {
   if (given.value && !busy) emit('publish', given.value);

@@ -47,7 +47,9 @@ async function putIn(file: File | null | undefined, reason?: string): Promise<vo
 }
 
 const use = (documents: number, lastUsed: string | null) =>
-  documents === 0 ? 'not used yet' : `${documents === 1 ? 'one document' : `${documents} documents`}, last ${momentText(lastUsed!)}`; // prettier-ignore
+  documents === 0
+    ? 'not used yet'
+    : `${documents === 1 ? 'one document' : `${documents} documents`}, last ${momentText(lastUsed!)}`;
 </script>
 
 <template>

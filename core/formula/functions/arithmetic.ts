@@ -18,7 +18,14 @@ export function wholeNumber(value: Value | undefined, otherwise: number, words: 
 
 /** ROUND and its kin: to a number of decimals, in one direction (ODF 1.3 part 4, 6.17). */
 function rounding(name: string, rule: Rounding, help: string, example: string): FormulaFunction {
-  const declaration = { name, family: 'Rounding and arithmetic' as const, parameters: [VALUE, DIGITS], help, example, result: firstType }; // prettier-ignore
+  const declaration = {
+    name,
+    family: 'Rounding and arithmetic' as const,
+    parameters: [VALUE, DIGITS],
+    help,
+    example,
+    result: firstType,
+  };
   return eager(declaration, ([value, digits]) => {
     const places = wholeNumber(digits, 0, 'The number of digits');
     return typeof places === 'number' ? mapped(value as AmountValue, (each) => each.round(places, rule)) : places;
@@ -27,12 +34,21 @@ function rounding(name: string, rule: Rounding, help: string, example: string): 
 
 /** CEILING, FLOOR and MROUND: to a multiple, such as 0.05 or a dozen. */
 function toMultiple(name: string, rule: Rounding, help: string, example: string): FormulaFunction {
-  const declaration = { name, family: 'Rounding and arithmetic' as const, parameters: [VALUE, MULTIPLE], help, example, result: firstType }; // prettier-ignore
+  const declaration = {
+    name,
+    family: 'Rounding and arithmetic' as const,
+    parameters: [VALUE, MULTIPLE],
+    help,
+    example,
+    result: firstType,
+  };
   return eager(declaration, ([given, multiple]) => {
     const value = given as AmountValue;
     const step = multiple as AmountValue;
-    if (step.type === 'money' && value.type !== 'money') return error(`${name} rounds a number to a multiple of a number, not of money.`); // prettier-ignore
-    if (step.type === 'money' && value.type === 'money' && step.currency !== value.currency) return mixedCurrencies(value.currency, step.currency); // prettier-ignore
+    if (step.type === 'money' && value.type !== 'money')
+      return error(`${name} rounds a number to a multiple of a number, not of money.`);
+    if (step.type === 'money' && value.type === 'money' && step.currency !== value.currency)
+      return mixedCurrencies(value.currency, step.currency);
     if (step.value.isZero() || step.value.isNegative()) return error(`${name} rounds to a multiple of more than zero.`);
     return mapped(value, (each) => each.div(step.value).round(0, rule).times(step.value));
   });
@@ -129,7 +145,8 @@ const QUOTIENT = eager(
 
 function wholeQuotient(value: AmountValue, divisor: AmountValue): Decimal | Value {
   if (divisor.value.isZero()) return error('Division by zero.');
-  if (value.type === 'money' && divisor.type === 'money' && value.currency !== divisor.currency) return mixedCurrencies(value.currency, divisor.currency); // prettier-ignore
+  if (value.type === 'money' && divisor.type === 'money' && value.currency !== divisor.currency)
+    return mixedCurrencies(value.currency, divisor.currency);
   if (divisor.type === 'money' && value.type !== 'money') return error('A number cannot be divided by money.');
   return value.value.divFloor(divisor.value);
 }
@@ -169,4 +186,19 @@ function mapped(value: AmountValue, change: (decimal: Decimal) => Decimal): Valu
   return value.type === 'money' ? money(changed, value.currency, value.kind) : { ...value, value: changed };
 }
 
-export const ARITHMETIC = [ROUND, ROUNDUP, ROUNDDOWN, TRUNC, INT, ABS, SIGN, MOD, QUOTIENT, CEILING, FLOOR, MROUND, POWER, SQRT]; // prettier-ignore
+export const ARITHMETIC = [
+  ROUND,
+  ROUNDUP,
+  ROUNDDOWN,
+  TRUNC,
+  INT,
+  ABS,
+  SIGN,
+  MOD,
+  QUOTIENT,
+  CEILING,
+  FLOOR,
+  MROUND,
+  POWER,
+  SQRT,
+];

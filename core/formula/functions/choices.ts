@@ -9,7 +9,8 @@ const ANY: Omit<Parameter, 'name'> = { takes: 'value', mayBeBlank: true };
 const CONDITIONS: Parameter = { name: 'conditions', takes: 'condition', repeats: true };
 
 /** The type that covers all of these. */
-const covering = (types: readonly Type[]): Type => types.reduce<Type>((one, other) => commonType(one, other) ?? UNKNOWN, types[0] ?? UNKNOWN); // prettier-ignore
+const covering = (types: readonly Type[]): Type =>
+  types.reduce<Type>((one, other) => commonType(one, other) ?? UNKNOWN, types[0] ?? UNKNOWN);
 
 const IF = lazy(
   {
@@ -66,7 +67,8 @@ const SWITCH = lazy(
     help: 'Compares a value with one case after another and gives the result of the first that is equal; a last single value is for all others.',
     example: 'SWITCH(deal.heating, "pipe", "rail pipe", "air", "warm air", "no heating")',
     endsSingle: true,
-    result: (args) => covering(args.slice(1).filter((_, at, rest) => at % 2 === 1 || (at === rest.length - 1 && at % 2 === 0))), // prettier-ignore
+    result: (args) =>
+      covering(args.slice(1).filter((_, at, rest) => at % 2 === 1 || (at === rest.length - 1 && at % 2 === 0))),
   },
   ([subject, ...rest]) => {
     const value = subject!.value();
@@ -111,8 +113,19 @@ const CHOOSE = lazy(
 );
 
 const AND = logical('AND', 'Whether all conditions hold.', 'AND(1 < 2, 2 < 3)', (holds, all) => holds && all, false);
-const OR = logical('OR', 'Whether one of the conditions holds.', 'OR(1 > 2, 2 < 3)', (holds, all) => holds || all, true); // prettier-ignore
-const XOR = logical('XOR', 'Whether an odd number of the conditions holds.', 'XOR(true, false)', (holds, all) => holds !== all); // prettier-ignore
+const OR = logical(
+  'OR',
+  'Whether one of the conditions holds.',
+  'OR(1 > 2, 2 < 3)',
+  (holds, all) => holds || all,
+  true,
+);
+const XOR = logical(
+  'XOR',
+  'Whether an odd number of the conditions holds.',
+  'XOR(true, false)',
+  (holds, all) => holds !== all,
+);
 
 /** AND, OR, XOR; `decided` is the outcome after which nothing more needs to be looked at. */
 function logical(

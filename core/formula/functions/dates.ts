@@ -53,7 +53,9 @@ const MONTH = part('MONTH', 'The month of a date, 1 to 12.', ({ month }) => mont
 const DAY = part('DAY', 'The day of the month of a date.', ({ date }) => date);
 
 function part(name: string, help: string, take: (parts: ReturnType<typeof partsOf>) => number): FormulaFunction {
-  return declared(name, [DAY_OF], help, `${name}(DATE(2026, 11, 30))`, NUMBER, ([day]) => number(take(partsOf(dayIn(day))))); // prettier-ignore
+  return declared(name, [DAY_OF], help, `${name}(DATE(2026, 11, 30))`, NUMBER, ([day]) =>
+    number(take(partsOf(dayIn(day)))),
+  );
 }
 
 const WEEKDAY = declared(
@@ -79,10 +81,17 @@ const WEEKDAY = declared(
   },
 );
 
-const ISOWEEKNUM = declared('ISOWEEKNUM', [DAY_OF], 'The week of the year by ISO 8601.', 'ISOWEEKNUM(DATE(2027, 1, 1))', NUMBER, ([day]) => {
-  const thursday = dayIn(day) - weekdayOf(dayIn(day)) + 3;
-  return number(Math.floor((thursday - dayFrom(partsOf(thursday).year, 1, 1)) / 7) + 1);
-}); // prettier-ignore
+const ISOWEEKNUM = declared(
+  'ISOWEEKNUM',
+  [DAY_OF],
+  'The week of the year by ISO 8601.',
+  'ISOWEEKNUM(DATE(2027, 1, 1))',
+  NUMBER,
+  ([day]) => {
+    const thursday = dayIn(day) - weekdayOf(dayIn(day)) + 3;
+    return number(Math.floor((thursday - dayFrom(partsOf(thursday).year, 1, 1)) / 7) + 1);
+  },
+);
 
 const MONTHS: Parameter = { name: 'months', takes: 'number' };
 

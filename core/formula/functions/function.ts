@@ -147,7 +147,8 @@ function refusal(value: Value, parameter: Parameter, name: string): Value | unde
   const taken = TAKEN[parameter.takes];
   if (value.type === 'blank')
     return parameter.mayBeBlank || parameter.takes === 'several' ? undefined : blankError(value);
-  if (parameter.takes === 'value' && value.type === 'list' && !parameter.mayBeBlank) return oneValueNeeded(name, parameter, value.items.length); // prettier-ignore
+  if (parameter.takes === 'value' && value.type === 'list' && !parameter.mayBeBlank)
+    return oneValueNeeded(name, parameter, value.items.length);
   if (!taken || taken.includes(value.type)) return undefined;
   return error(`${name} takes ${TAKES_WORDS[parameter.takes]} as its “${parameter.name}”, not ${typeWords(value)}.`);
 }

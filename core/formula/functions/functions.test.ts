@@ -151,8 +151,27 @@ describe('rules of the functions', () => {
 
 describe('patterns of Unicode', () => {
   it('write a number as a table of the document does, in every locale', () => {
-    const locales = ['en-GB', 'nl-NL', 'de-DE', 'de-CH', 'fr-FR', 'es-ES', 'it-IT', 'pt-PT', 'pt-BR', 'pl-PL', 'ar-AE', 'ar-EG', 'en-IN', 'ja-JP']; // prettier-ignore
-    const amount = fc.tuple(fc.integer({ min: -10, max: 10 }), fc.integer({ min: 0, max: 8 }), fc.integer({ min: 0, max: 99 })); // prettier-ignore
+    const locales = [
+      'en-GB',
+      'nl-NL',
+      'de-DE',
+      'de-CH',
+      'fr-FR',
+      'es-ES',
+      'it-IT',
+      'pt-PT',
+      'pt-BR',
+      'pl-PL',
+      'ar-AE',
+      'ar-EG',
+      'en-IN',
+      'ja-JP',
+    ];
+    const amount = fc.tuple(
+      fc.integer({ min: -10, max: 10 }),
+      fc.integer({ min: 0, max: 8 }),
+      fc.integer({ min: 0, max: 99 }),
+    );
     fc.assert(
       fc.property(fc.constantFrom(...locales), amount, (locale, [factor, power, cents]) => {
         const value = Decimal.of(`${factor}${'0'.repeat(power)}.${String(cents).padStart(2, '0')}`);

@@ -97,8 +97,10 @@ const SORT = lazy(
     failed ??= mixture(keyed.map(({ value }) => value));
     const collator = new Intl.Collator(locale);
     keyed.sort(({ value: one }, { value: other }) => {
-      if (one.type === 'blank' || other.type === 'blank') return Number(one.type === 'blank') - Number(other.type === 'blank'); // prettier-ignore
-      const sign = one.type === 'text' && other.type === 'text' ? collator.compare(one.value, other.value) : orderOf(one, other); // prettier-ignore
+      if (one.type === 'blank' || other.type === 'blank')
+        return Number(one.type === 'blank') - Number(other.type === 'blank');
+      const sign =
+        one.type === 'text' && other.type === 'text' ? collator.compare(one.value, other.value) : orderOf(one, other);
       if (typeof sign === 'number') return descending ? -sign : sign;
       failed ??= sign;
       return 0;
@@ -225,7 +227,10 @@ export function lastWithin(sought: Value, items: readonly Value[], direction: 1 
     if (item.type === 'blank') return blankError(item);
     const order = at === 0 ? 0 : compare(items[at - 1]!, item);
     if (typeof order !== 'number') return order;
-    if (order * direction > 0) return error(`The list is not in ${direction === 1 ? 'rising' : 'falling'} order: “${formatValue(item, 'en')}” comes after “${formatValue(items[at - 1]!, 'en')}”.`); // prettier-ignore
+    if (order * direction > 0)
+      return error(
+        `The list is not in ${direction === 1 ? 'rising' : 'falling'} order: “${formatValue(item, 'en')}” comes after “${formatValue(items[at - 1]!, 'en')}”.`,
+      );
     const sign = compare(item, sought);
     if (typeof sign !== 'number') return sign;
     if (sign * direction <= 0) found = at;

@@ -31,7 +31,17 @@ interface BilledSum {
 }
 
 /** The meanings that earlier documents can be asked for, by the name they have in formulas. */
-const REGISTERED_MEANINGS = ['sum-of-lines', 'allowances', 'charges', 'net-total', 'tax-total', 'gross-total', 'prepaid', 'rounding', 'payable'] as const satisfies readonly Meaning[]; // prettier-ignore
+const REGISTERED_MEANINGS = [
+  'sum-of-lines',
+  'allowances',
+  'charges',
+  'net-total',
+  'tax-total',
+  'gross-total',
+  'prepaid',
+  'rounding',
+  'payable',
+] as const satisfies readonly Meaning[];
 const meaningName = (meaning: Meaning) => meaning.replaceAll('-', '_');
 const isKind = ({ kind }: RegisteredDocument, wanted: string) => kind.toLowerCase() === wanted;
 
@@ -45,9 +55,14 @@ export const REGISTERED = eager(
     result: listOf({
       is: 'record',
       shape: shapeOf('document', {
-        kind: TEXT, number: TEXT, date: DATE, refers_to: listOf(TEXT), credited: MONEY, open: MONEY,
+        kind: TEXT,
+        number: TEXT,
+        date: DATE,
+        refers_to: listOf(TEXT),
+        credited: MONEY,
+        open: MONEY,
         ...Object.fromEntries(REGISTERED_MEANINGS.map((meaning) => [meaningName(meaning), MONEY])),
-      }), // prettier-ignore
+      }),
     }),
   },
   ([kind], { registered }) => {
@@ -69,7 +84,15 @@ export const BILLED = eager(
     example: 'SUM(BILLED().gross)',
     result: listOf({
       is: 'record',
-      shape: shapeOf('invoiced sum', { number: TEXT, date: DATE, tax_category: TEXT, tax_rate: PERCENT, base: MONEY, tax: MONEY, gross: MONEY }),
+      shape: shapeOf('invoiced sum', {
+        number: TEXT,
+        date: DATE,
+        tax_category: TEXT,
+        tax_rate: PERCENT,
+        base: MONEY,
+        tax: MONEY,
+        gross: MONEY,
+      }),
     }),
   },
   (_, { registered }) => {
@@ -78,7 +101,7 @@ export const BILLED = eager(
     const items = left.map((sum): Value => ({ type: 'record', row: billedRow(sum) }));
     return { type: 'list', items, holdsMoney: ['base', 'tax', 'gross'] };
   },
-); // prettier-ignore
+);
 
 /** What an earlier document says counts as used: one more of them, and the proof is out of date. */
 class RegisteredRow extends ValuesRow {
@@ -158,7 +181,14 @@ function askedSums(document: RegisteredDocument): BilledSum[] {
   const sums = new Map<string, BilledSum>();
   const add = (category: string, rate: string, base: MeaningAmount, tax: MeaningAmount, sign: 1 | -1) => {
     const key = JSON.stringify([category, rate]);
-    const known = sums.get(key) ?? { document, category, rate, currency: base.currency, base: Decimal.ZERO, tax: Decimal.ZERO }; // prettier-ignore
+    const known = sums.get(key) ?? {
+      document,
+      category,
+      rate,
+      currency: base.currency,
+      base: Decimal.ZERO,
+      tax: Decimal.ZERO,
+    };
     const signed = ({ value }: MeaningAmount) => (sign === 1 ? Decimal.of(value) : Decimal.of(value).neg());
     sums.set(key, { ...known, base: known.base.plus(signed(base)), tax: known.tax.plus(signed(tax)) });
   };
@@ -195,7 +225,9 @@ function credit(note: RegisteredDocument, sums: BilledSum[]): void {
   }
   for (const { values } of credited) {
     const { 'preceding-invoice': number, 'tax-category': category = '', 'tax-rate': rate = '0' } = values;
-    const sum = sums.find((each) => each.document.number === number && each.category === category && each.rate === rate); // prettier-ignore
+    const sum = sums.find(
+      (each) => each.document.number === number && each.category === category && each.rate === rate,
+    );
     if (!sum) continue;
     sum.base = sum.base.minus(Decimal.of(values['line-net']?.value ?? '0'));
     sum.tax = sum.tax.minus(Decimal.of(values['credited-tax']?.value ?? '0'));

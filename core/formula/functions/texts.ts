@@ -34,17 +34,29 @@ function counted(value: Value | undefined, otherwise: number, words = 'The numbe
   return typeof count === 'number' && count < 0 ? error(`${words} is not less than zero.`) : count;
 }
 
-const LEFT = declared('LEFT', [WORDS, COUNT], 'The first characters of a text; one if no count is given.', 'LEFT("glasshouse", 5)', ([value, count]) => {
-  const length = counted(count, 1);
-  return typeof length === 'number' ? text(characters(textOf(value)).slice(0, length).join('')) : length;
-}); // prettier-ignore
+const LEFT = declared(
+  'LEFT',
+  [WORDS, COUNT],
+  'The first characters of a text; one if no count is given.',
+  'LEFT("glasshouse", 5)',
+  ([value, count]) => {
+    const length = counted(count, 1);
+    return typeof length === 'number' ? text(characters(textOf(value)).slice(0, length).join('')) : length;
+  },
+);
 
-const RIGHT = declared('RIGHT', [WORDS, COUNT], 'The last characters of a text; one if no count is given.', 'RIGHT("glasshouse", 5)', ([value, count]) => {
-  const length = counted(count, 1);
-  if (typeof length !== 'number') return length;
-  const all = characters(textOf(value));
-  return text(all.slice(Math.max(0, all.length - length)).join(''));
-}); // prettier-ignore
+const RIGHT = declared(
+  'RIGHT',
+  [WORDS, COUNT],
+  'The last characters of a text; one if no count is given.',
+  'RIGHT("glasshouse", 5)',
+  ([value, count]) => {
+    const length = counted(count, 1);
+    if (typeof length !== 'number') return length;
+    const all = characters(textOf(value));
+    return text(all.slice(Math.max(0, all.length - length)).join(''));
+  },
+);
 
 const MID = declared(
   'MID',
@@ -64,17 +76,43 @@ const MID = declared(
   },
 );
 
-const LEN = declared('LEN', [WORDS], 'How many characters a text has.', 'LEN("glasshouse")', ([value]) => number(characters(textOf(value)).length), NUMBER); // prettier-ignore
-const TRIM = declared('TRIM', [WORDS], 'Without spaces at the ends, and with one space between words.', 'TRIM("  fern   house ")', ([value]) => text(textOf(value).replace(/ +/g, ' ').replace(/^ | $/g, ''))); // prettier-ignore
-const UPPER = declared('UPPER', [WORDS], 'In capitals.', 'UPPER("vent")', ([value], { locale }) => boundedText(textOf(value).toLocaleUpperCase(locale))); // prettier-ignore
-const LOWER = declared('LOWER', [WORDS], 'In small letters.', 'LOWER("VENT")', ([value], { locale }) => boundedText(textOf(value).toLocaleLowerCase(locale))); // prettier-ignore
+const LEN = declared(
+  'LEN',
+  [WORDS],
+  'How many characters a text has.',
+  'LEN("glasshouse")',
+  ([value]) => number(characters(textOf(value)).length),
+  NUMBER,
+);
+const TRIM = declared(
+  'TRIM',
+  [WORDS],
+  'Without spaces at the ends, and with one space between words.',
+  'TRIM("  fern   house ")',
+  ([value]) => text(textOf(value).replace(/ +/g, ' ').replace(/^ | $/g, '')),
+);
+const UPPER = declared('UPPER', [WORDS], 'In capitals.', 'UPPER("vent")', ([value], { locale }) =>
+  boundedText(textOf(value).toLocaleUpperCase(locale)),
+);
+const LOWER = declared('LOWER', [WORDS], 'In small letters.', 'LOWER("VENT")', ([value], { locale }) =>
+  boundedText(textOf(value).toLocaleLowerCase(locale)),
+);
 
-const PROPER = declared('PROPER', [WORDS], 'With a capital at the start of each word, the other letters small.', 'PROPER("fern HOUSE")', ([value], { locale }) =>
-  boundedText(
-    textOf(value)
-      .toLocaleLowerCase(locale)
-      .replace(/(^|[^\p{L}\p{M}])(\p{L})/gu, (_, before: string, letter: string) => before + letter.toLocaleUpperCase(locale)),
-  )); // prettier-ignore
+const PROPER = declared(
+  'PROPER',
+  [WORDS],
+  'With a capital at the start of each word, the other letters small.',
+  'PROPER("fern HOUSE")',
+  ([value], { locale }) =>
+    boundedText(
+      textOf(value)
+        .toLocaleLowerCase(locale)
+        .replace(
+          /(^|[^\p{L}\p{M}])(\p{L})/gu,
+          (_, before: string, letter: string) => before + letter.toLocaleUpperCase(locale),
+        ),
+    ),
+);
 
 const CONCATENATE = declared(
   'CONCATENATE',
@@ -110,7 +148,12 @@ const TEXTJOIN = declared(
 
 const SUBSTITUTE = declared(
   'SUBSTITUTE',
-  [WORDS, { name: 'old', takes: 'text' }, { name: 'new', takes: 'text' }, { name: 'which', takes: 'number', optional: true }],
+  [
+    WORDS,
+    { name: 'old', takes: 'text' },
+    { name: 'new', takes: 'text' },
+    { name: 'which', takes: 'number', optional: true },
+  ],
   'Puts new words in place of old ones: everywhere, or only at the occurrence that is named.',
   'SUBSTITUTE("a-b-c", "-", "/", 2)',
   ([value, old, replacement, which]) => {
@@ -122,7 +165,7 @@ const SUBSTITUTE = declared(
     const before = parts.slice(0, at).join(textOf(old));
     return boundedText(before + textOf(replacement) + parts.slice(at).join(textOf(old)));
   },
-); // prettier-ignore
+);
 
 const REPLACE = declared(
   'REPLACE',
@@ -139,16 +182,44 @@ const REPLACE = declared(
   },
 );
 
-const REPT = declared('REPT', [WORDS, { name: 'count', takes: 'number' }], 'A text a number of times.', 'REPT("=", 8)', ([value, count]) => {
-  const times = counted(count, 0, 'The number of times');
-  if (typeof times !== 'number') return times;
-  return times * textOf(value).length > LONGEST ? error(`A text may have ${LONGEST} characters at most.`) : text(textOf(value).repeat(times));
-}); // prettier-ignore
+const REPT = declared(
+  'REPT',
+  [WORDS, { name: 'count', takes: 'number' }],
+  'A text a number of times.',
+  'REPT("=", 8)',
+  ([value, count]) => {
+    const times = counted(count, 0, 'The number of times');
+    if (typeof times !== 'number') return times;
+    return times * textOf(value).length > LONGEST
+      ? error(`A text may have ${LONGEST} characters at most.`)
+      : text(textOf(value).repeat(times));
+  },
+);
 
-const EXACT = declared('EXACT', [{ name: 'one', takes: 'text' }, { name: 'other', takes: 'text' }], 'Whether two texts are the same, letter for letter.', 'EXACT("Vent", "vent")', ([one, other]) => boolean(textOf(one) === textOf(other)), BOOLEAN); // prettier-ignore
+const EXACT = declared(
+  'EXACT',
+  [
+    { name: 'one', takes: 'text' },
+    { name: 'other', takes: 'text' },
+  ],
+  'Whether two texts are the same, letter for letter.',
+  'EXACT("Vent", "vent")',
+  ([one, other]) => boolean(textOf(one) === textOf(other)),
+  BOOLEAN,
+);
 
-const FIND = finding('FIND', 'Where one text first stands in another, counted from 1; capitals count.', 'FIND("house", "glasshouse")', (each) => each); // prettier-ignore
-const SEARCH = finding('SEARCH', 'Where one text first stands in another, counted from 1, capitals or not.', 'SEARCH("HOUSE", "glasshouse")', (each, locale) => each.toLocaleLowerCase(locale)); // prettier-ignore
+const FIND = finding(
+  'FIND',
+  'Where one text first stands in another, counted from 1; capitals count.',
+  'FIND("house", "glasshouse")',
+  (each) => each,
+);
+const SEARCH = finding(
+  'SEARCH',
+  'Where one text first stands in another, counted from 1, capitals or not.',
+  'SEARCH("HOUSE", "glasshouse")',
+  (each, locale) => each.toLocaleLowerCase(locale),
+);
 
 function finding(
   name: string,
@@ -231,7 +302,40 @@ const TEXT = declared(
   },
 );
 
-const LABEL = declared('LABEL', [WORDS], 'A word of the trade in the document’s language: “Qty”, “Net”, “Valid until”, “reverse charge”. Itself where Lumbix has no translation.', 'LABEL("Subtotal")', ([value], { locale }) => text(phrase(textOf(value), locale))); // prettier-ignore
-const QUOTE = declared('QUOTE', [WORDS], 'A text in the quotation marks of the document’s language.', 'QUOTE("Marlow Fen")', ([value], { locale }) => boundedText(quoted(textOf(value), locale))); // prettier-ignore
+const LABEL = declared(
+  'LABEL',
+  [WORDS],
+  'A word of the trade in the document’s language: “Qty”, “Net”, “Valid until”, “reverse charge”. Itself where Lumbix has no translation.',
+  'LABEL("Subtotal")',
+  ([value], { locale }) => text(phrase(textOf(value), locale)),
+);
+const QUOTE = declared(
+  'QUOTE',
+  [WORDS],
+  'A text in the quotation marks of the document’s language.',
+  'QUOTE("Marlow Fen")',
+  ([value], { locale }) => boundedText(quoted(textOf(value), locale)),
+);
 
-export const TEXTS = [TEXT, VALUE, LABEL, QUOTE, CONCATENATE, TEXTJOIN, LEFT, RIGHT, MID, LEN, TRIM, UPPER, LOWER, PROPER, SUBSTITUTE, REPLACE, REPT, EXACT, FIND, SEARCH]; // prettier-ignore
+export const TEXTS = [
+  TEXT,
+  VALUE,
+  LABEL,
+  QUOTE,
+  CONCATENATE,
+  TEXTJOIN,
+  LEFT,
+  RIGHT,
+  MID,
+  LEN,
+  TRIM,
+  UPPER,
+  LOWER,
+  PROPER,
+  SUBSTITUTE,
+  REPLACE,
+  REPT,
+  EXACT,
+  FIND,
+  SEARCH,
+];

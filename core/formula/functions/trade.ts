@@ -14,9 +14,21 @@ import { ownOf } from './own-item';
 import { BILLED, REGISTERED } from './register';
 import { total as sumOf } from './sums';
 import {
-  blankError, canonical, error, formatValue, money, number, percent, text, typeWords,
-  isAmount, type AmountValue, type MoneyValue, type NumberValue, type Value,
-} from '../value'; // prettier-ignore
+  blankError,
+  canonical,
+  error,
+  formatValue,
+  money,
+  number,
+  percent,
+  text,
+  typeWords,
+  isAmount,
+  type AmountValue,
+  type MoneyValue,
+  type NumberValue,
+  type Value,
+} from '../value';
 import { eager, firstType, flatten, itemType, lazy, type Argument, type CallContext } from './function';
 
 const ALLOCATE = eager(
@@ -51,12 +63,17 @@ function parts(total: AmountValue, weights: readonly Value[]): Value {
   const digits = unitsOf(total);
   if (places > digits) {
     const unit = total.type === 'money' ? `the smallest unit of ${total.currency}` : 'a number of decimals';
-    return error(`${formatValue(total, 'en')} cannot be split into parts that add up to it: round it to ${unit} first.`); // prettier-ignore
+    return error(
+      `${formatValue(total, 'en')} cannot be split into parts that add up to it: round it to ${unit} first.`,
+    );
   }
   const weight = decimals.reduce((one, other) => one.plus(other), Decimal.ZERO);
-  if (weight.isZero() && !total.value.isZero()) return error('The weights add up to zero, so nothing can be split by them.'); // prettier-ignore
+  if (weight.isZero() && !total.value.isZero())
+    return error('The weights add up to zero, so nothing can be split by them.');
   const split = allocate(total.value, decimals, digits);
-  const items = split.map((value): Value => (total.type === 'money' ? money(value, total.currency, 'amount') : { ...total, value })); // prettier-ignore
+  const items = split.map((value): Value =>
+    total.type === 'money' ? money(value, total.currency, 'amount') : { ...total, value },
+  );
   return { type: 'list', items, holds: total.type === 'money' ? 'amount' : undefined };
 }
 
@@ -112,7 +129,9 @@ const ROUNDTOGETHER = lazy(
   },
   ([list, amount], context) => {
     const rounded = { key: printFormula(amount!.expression), absent: 'no amount' };
-    return ownOf('ROUNDTOGETHER', list!, context, rounded, (items, inner) => together(forEach(items, amount!, inner), inner.rounding)); // prettier-ignore
+    return ownOf('ROUNDTOGETHER', list!, context, rounded, (items, inner) =>
+      together(forEach(items, amount!, inner), inner.rounding),
+    );
   },
 );
 
@@ -127,7 +146,11 @@ function together(amounts: readonly Value[], rounding: RoundingMode): Value {
     exact.push(amount);
   }
   const currency = exact[0]!.currency;
-  const rounded = roundTogether(exact.map(({ value }) => value), minorUnit(currency), rounding); // prettier-ignore
+  const rounded = roundTogether(
+    exact.map(({ value }) => value),
+    minorUnit(currency),
+    rounding,
+  );
   return { type: 'list', items: rounded.map((value) => money(value, currency, 'amount')) };
 }
 
@@ -155,7 +178,10 @@ const SCHEDULE = eager(
     if (!Array.isArray(rows)) return rows;
     const months = wholeNumber(between, 1, 'The number of months', 120);
     if (typeof months !== 'number') return months;
-    const split = parts(total as AmountValue, rows.map(({ share }) => share)); // prettier-ignore
+    const split = parts(
+      total as AmountValue,
+      rows.map(({ share }) => share),
+    );
     if (split.type !== 'list') return split;
     const items: Value[] = [];
     for (const [at, { share, row }] of rows.entries()) {
@@ -166,7 +192,17 @@ const SCHEDULE = eager(
         if (date.type === 'error') return date;
         values.date = date;
       }
-      items.push({ type: 'record', row: new ValuesRow(`instalment{${at + 1}}`, String(at + 1), `Instalment ${at + 1}`, values, undefined, `Instalment ${at + 1}`) }); // prettier-ignore
+      items.push({
+        type: 'record',
+        row: new ValuesRow(
+          `instalment{${at + 1}}`,
+          String(at + 1),
+          `Instalment ${at + 1}`,
+          values,
+          undefined,
+          `Instalment ${at + 1}`,
+        ),
+      });
     }
     return { type: 'list', items, holdsMoney: total!.type === 'money' ? ['amount'] : [] };
   },
@@ -187,7 +223,8 @@ function sharesOf(shares: Value): { share: Value; row?: ValuesRow }[] | Value {
     if (count < 1) return error('There is at least one instalment.');
     return Array.from({ length: count }, () => ({ share: percent(Decimal.ONE.div(Decimal.of(count))) }));
   }
-  if (shares.type !== 'list') return error(`The shares of SCHEDULE are a number of instalments or a list, not ${typeWords(shares)}.`); // prettier-ignore
+  if (shares.type !== 'list')
+    return error(`The shares of SCHEDULE are a number of instalments or a list, not ${typeWords(shares)}.`);
   const rows: { share: Value; row?: ValuesRow }[] = [];
   for (const item of shares.items) {
     const row = item.type === 'record' && item.row instanceof ValuesRow ? item.row : undefined;
@@ -195,12 +232,14 @@ function sharesOf(shares: Value): { share: Value; row?: ValuesRow }[] | Value {
     const share = row ? row.value('share') : item;
     if (share.type === 'error') return share;
     if (share.type === 'blank') return blankError(share);
-    if (share.type !== 'percent' && share.type !== 'number') return error(`A share is a percentage, not ${typeWords(share)}.`); // prettier-ignore
+    if (share.type !== 'percent' && share.type !== 'number')
+      return error(`A share is a percentage, not ${typeWords(share)}.`);
     rows.push({ share, row });
   }
   const sum = rows.reduce((one, { share }) => (share.type === 'percent' ? one.plus(share.value) : one), Decimal.ZERO);
   const allPercent = rows.every(({ share }) => share.type === 'percent');
-  if (allPercent && !sum.equals(Decimal.ONE)) return error(`The shares of the instalments add up to ${sum.shifted(2).toFixed()} %, not to 100 %.`); // prettier-ignore
+  if (allPercent && !sum.equals(Decimal.ONE))
+    return error(`The shares of the instalments add up to ${sum.shifted(2).toFixed()} %, not to 100 %.`);
   return rows;
 }
 
@@ -224,12 +263,14 @@ const TIER = lazy(
       if (value.type === 'error') return value;
       if (value.type === 'blank') return blankError(value);
     }
-    if (!isAmount(quantity!) || from!.type !== 'list' || values!.type !== 'list') return error('TIER takes a quantity and two lists.'); // prettier-ignore
+    if (!isAmount(quantity!) || from!.type !== 'list' || values!.type !== 'list')
+      return error('TIER takes a quantity and two lists.');
     const graduated = args[3] ? asCondition(args[3].value()) : false;
     if (typeof graduated !== 'boolean') return graduated;
     const reached = lastWithin(quantity, from!.items, 1);
     if (typeof reached !== 'number') return reached;
-    if (from!.items.length !== values!.items.length) return error(`The volume table has ${from!.items.length} tiers, but ${values!.items.length} values.`); // prettier-ignore
+    if (from!.items.length !== values!.items.length)
+      return error(`The volume table has ${from!.items.length} tiers, but ${values!.items.length} values.`);
     if (!graduated) return values!.items[reached]!;
     return graduatedSum(quantity, from!.items.slice(0, reached + 1), values!.items, context);
   },
@@ -279,8 +320,14 @@ const EXCHANGE = eager(
     const from = amount!.currency;
     const rate = context.rates
       .filter((each) => each.from === from && each.to === to && (dayOf(each.date) ?? Infinity) <= day)
-      .reduce<{ date: string; rate: string } | undefined>((best, each) => (best && best.date > each.date ? best : each), undefined); // prettier-ignore
-    if (!rate) return error(`The exchange table has no rate from ${from} to ${to} on or before ${formatDay(day, 'en-GB', 'long')}.`); // prettier-ignore
+      .reduce<{ date: string; rate: string } | undefined>(
+        (best, each) => (best && best.date > each.date ? best : each),
+        undefined,
+      );
+    if (!rate)
+      return error(
+        `The exchange table has no rate from ${from} to ${to} on or before ${formatDay(day, 'en-GB', 'long')}.`,
+      );
     return money(amount!.value.times(Decimal.of(rate.rate)), to, 'price');
   },
 );
@@ -322,9 +369,12 @@ const WORDS = eager(
   ([value, language], { locale }) => {
     const tag = language?.type === 'text' ? language.value : locale;
     const amount = value as AmountValue;
-    if (amount.value.abs().comparedTo(Decimal.of('1e15')) >= 0) return error('WORDS writes out amounts below a thousand million million.'); // prettier-ignore
-    if (amount.type !== 'money' && !amount.value.isInteger()) return error('WORDS writes out whole numbers and amounts of money; round the number first.'); // prettier-ignore
-    const words = amount.type === 'money' ? amountInWords(amount.value, amount.currency, tag) : numberInWords(amount.value, tag); // prettier-ignore
+    if (amount.value.abs().comparedTo(Decimal.of('1e15')) >= 0)
+      return error('WORDS writes out amounts below a thousand million million.');
+    if (amount.type !== 'money' && !amount.value.isInteger())
+      return error('WORDS writes out whole numbers and amounts of money; round the number first.');
+    const words =
+      amount.type === 'money' ? amountInWords(amount.value, amount.currency, tag) : numberInWords(amount.value, tag);
     return words === undefined ? error(`WORDS does not know “${tag}”; it knows ${LANGUAGE_WORDS}.`) : text(words);
   },
 );

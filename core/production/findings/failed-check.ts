@@ -2,6 +2,10 @@ import type { Template } from '../../template/template';
 import type { Finding } from './finding';
 
 /** A rule of the template's own that does not hold. `values`: where the figure that explains it is printed. */
-export function failedCheck({ id, severity, title, figure }: Template['checks'][number], sentence: string, values: string[]): Finding {
+export function failedCheck(
+  { id, severity, title, figure }: Template['checks'][number],
+  sentence: string,
+  values: string[],
+): Finding {
   return { id: `check ${id}`, severity, title, sentence, values, workings: figure };
-} // prettier-ignore
+}

@@ -2,7 +2,10 @@ import type { ErrorValue } from '../../formula/value';
 import type { Finding } from './finding';
 
 /** A value that could not be computed, or read. `of`: whose fault it is, where that is the template's whatever the record. */
-export function failedValue({ message, path }: ErrorValue, at: { block: string; key?: string; workings?: string; of?: Finding['of'] }): Finding {
+export function failedValue(
+  { message, path }: ErrorValue,
+  at: { block: string; key?: string; workings?: string; of?: Finding['of'] },
+): Finding {
   return {
     id: path ? `missing ${path}` : `error ${message}`,
     severity: 'stops',
@@ -14,4 +17,4 @@ export function failedValue({ message, path }: ErrorValue, at: { block: string; 
     path,
     workings: at.workings,
   };
-} // prettier-ignore
+}

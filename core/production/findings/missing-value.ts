@@ -2,7 +2,11 @@ import { sentence, type BlankValue } from '../../formula/value';
 import type { Finding } from './finding';
 
 /** A value that is printed and is blank. `record`: what the record is called by its type. */
-export function missingValue(value: BlankValue, record: string, at: { block: string; key: string; workings?: string }): Finding {
+export function missingValue(
+  value: BlankValue,
+  record: string,
+  at: { block: string; key: string; workings?: string },
+): Finding {
   const { cause, lacks, place, path } = value;
   return {
     id: `missing ${path ?? at.key}`,
@@ -14,4 +18,4 @@ export function missingValue(value: BlankValue, record: string, at: { block: str
     path,
     workings: at.workings,
   };
-} // prettier-ignore
+}

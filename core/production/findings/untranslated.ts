@@ -4,7 +4,11 @@ import type { PrintedValue } from '../composition';
 import type { Finding } from './finding';
 
 /** Words that an edition does not say yet, or said before their source was changed. */
-export function untranslated(gaps: readonly WordingGap[], edition: Edition, values: Readonly<Record<string, PrintedValue>>): Finding {
+export function untranslated(
+  gaps: readonly WordingGap[],
+  edition: Edition,
+  values: Readonly<Record<string, PrintedValue>>,
+): Finding {
   const count = (kind: WordingGap['kind']) => gaps.filter((gap) => gap.kind === kind).length;
   const told = [
     count('missing') > 0 && `${counted(count('missing'), 'block')} printed in the first edition’s words`,
@@ -18,6 +22,6 @@ export function untranslated(gaps: readonly WordingGap[], edition: Edition, valu
     block: gaps[0]!.block,
     values: Object.keys(values).filter((key) => gaps.some(({ block }) => values[key]!.block === block)),
   };
-} // prettier-ignore
+}
 
 const counted = (count: number, what: string): string => (count === 1 ? `one ${what}` : `${count} ${what}s`);

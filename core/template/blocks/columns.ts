@@ -33,8 +33,10 @@ export const columns: BlockKind<Columns, ComposedColumns> = {
   words: () => 'the columns',
   inner: (block, change) => ({
     ...block,
-    ...(block.content && { content: block.content.map((each) => (each.content ? { ...each, content: change(each.content) } : each)) }),
-  }), // prettier-ignore
+    ...(block.content && {
+      content: block.content.map((each) => (each.content ? { ...each, content: change(each.content) } : each)),
+    }),
+  }),
   mapFormulas: unchanged,
   mapWords: unchanged,
   compose: ({ attrs: { id }, content = [] }, composer, row) => [

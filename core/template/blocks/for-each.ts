@@ -26,10 +26,12 @@ export const forEach: BlockKind<ForEach, ComposedSection> = {
   mapFormulas: (block, change) => ({ ...block, attrs: { ...block.attrs, list: change.formula(block.attrs.list) } }),
   mapWords: unchanged,
   compose({ attrs: { id, list, note, startsPage }, content }, composer, row) {
-    const blocks = composer.rows(id, list, note, row).flatMap((item): ComposedBlock[] => [
-      ...(startsPage ? [{ kind: 'pageBreak' as const, block: id }] : []),
-      ...composer.blocks(content, item),
-    ]); // prettier-ignore
+    const blocks = composer
+      .rows(id, list, note, row)
+      .flatMap((item): ComposedBlock[] => [
+        ...(startsPage ? [{ kind: 'pageBreak' as const, block: id }] : []),
+        ...composer.blocks(content, item),
+      ]);
     return sectionOf(id, `for each ${note}`, blocks);
   },
 };

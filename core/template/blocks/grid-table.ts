@@ -55,5 +55,8 @@ export const gridTable: BlockKind<GridTable, ComposedGrid> = {
 
 function mapCells(block: GridTable, change: (cell: GridCell) => GridCell): GridTable {
   if (!block.content) return block;
-  return { ...block, content: block.content.map((row) => (row.content ? { ...row, content: row.content.map(change) } : row)) };
-} // prettier-ignore
+  return {
+    ...block,
+    content: block.content.map((row) => (row.content ? { ...row, content: row.content.map(change) } : row)),
+  };
+}

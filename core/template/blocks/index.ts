@@ -28,7 +28,7 @@ import { totals } from './totals';
 import { whenSection } from './when-section';
 
 /** Every kind of block, by its type. */
-export const BLOCKS = {
+const BLOCKS = {
   paragraph, heading, bulletList, numberedList, gridTable, lineTable, totals, whenSection, forEach, clause, richText, pageBreak,
   signature, picture, code, paymentCode, keepTogether, columns, logo, divider, space,
 }; // prettier-ignore
@@ -42,7 +42,9 @@ export type Block = {
 }[BlockType];
 
 /** A block as it prints. `block` is the id of the template's block. */
-export type ComposedBlock = { [Type in BlockType]: Kinds[Type] extends BlockKind<infer _, infer Each> ? Each : never }[BlockType]; // prettier-ignore
+export type ComposedBlock = {
+  [Type in BlockType]: Kinds[Type] extends BlockKind<infer _, infer Each> ? Each : never;
+}[BlockType];
 
 // Each kind is only ever asked about blocks of its own type.
 const kinds: Readonly<Record<string, BlockKind<Block, ComposedBlock>>> = BLOCKS as never;

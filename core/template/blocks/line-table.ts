@@ -1,7 +1,20 @@
 import type { Row } from '../../formula/row';
 import { formatValue, VALUE_FORMATS, type Value } from '../../formula/value';
 import { inDigitsOf } from '../../money/number-symbols';
-import { boolean, either, formula, id, label, listOf, number, oneOf, placeholders, points, shape, text } from '../../shape/shape'; // prettier-ignore
+import {
+  boolean,
+  either,
+  formula,
+  id,
+  label,
+  listOf,
+  number,
+  oneOf,
+  placeholders,
+  points,
+  shape,
+  text,
+} from '../../shape/shape';
 import { PrintedSum } from '../../sheet/printed-sum';
 import { phrase } from '../../words/phrases';
 import type { FormulaChanges, WordsChanges } from '../changes';
@@ -163,10 +176,17 @@ function mapTable(table: LineTable, change: FormulaChanges): LineTable {
       ...(each.total !== undefined && { total: change.formula(each.total) }),
     })),
     ...(grouped && { groups: mapGroups(grouped, change) }),
-    ...(bundled && { bundles: { key: ofItem(bundled.key), partOf: ofItem(bundled.partOf), show: ofItem(bundled.show), name: ofItem(bundled.name) } }),
+    ...(bundled && {
+      bundles: {
+        key: ofItem(bundled.key),
+        partOf: ofItem(bundled.partOf),
+        show: ofItem(bundled.show),
+        name: ofItem(bundled.name),
+      },
+    }),
     ...(empty !== undefined && { empty: change.text(empty) }),
   };
-} // prettier-ignore
+}
 
 function mapGroups(grouped: TableGroups, change: FormulaChanges): TableGroups {
   const { list, items, heading, subtotal } = grouped;
@@ -174,7 +194,9 @@ function mapGroups(grouped: TableGroups, change: FormulaChanges): TableGroups {
     list: change.formula(list),
     items: change.formula(items, list),
     heading: change.text(heading, list),
-    ...(subtotal && { subtotal: { label: change.text(subtotal.label, list), formula: change.formula(subtotal.formula, list) } }), // prettier-ignore
+    ...(subtotal && {
+      subtotal: { label: change.text(subtotal.label, list), formula: change.formula(subtotal.formula, list) },
+    }),
   };
 }
 
@@ -188,7 +210,9 @@ function mapTexts(table: LineTable, { text: change }: WordsChanges): LineTable {
       groups: {
         ...grouped,
         heading: change('group', grouped.heading),
-        ...(grouped.subtotal && { subtotal: { ...grouped.subtotal, label: change('subtotal', grouped.subtotal.label) } }), // prettier-ignore
+        ...(grouped.subtotal && {
+          subtotal: { ...grouped.subtotal, label: change('subtotal', grouped.subtotal.label) },
+        }),
       },
     }),
   };
@@ -213,15 +237,35 @@ function composeTable(by: Composer, table: LineTable, outer?: Row): (ComposedTab
     proveTotal(by, table, columns[at]!, plainly(heading), setting.sums[at]!, outer),
   );
   const column = columns.findIndex((each) => each.id === table.carry);
-  const carry = column === -1 ? undefined : { column, forward: phrase('Carried forward', by.locale), brought: phrase('Brought forward', by.locale) }; // prettier-ignore
-  return [{ kind: 'table', block: id, label, style: table.style ?? by.around.table, columns: headings, sections, ...(carry && { carry }) }]; // prettier-ignore
+  const carry =
+    column === -1
+      ? undefined
+      : { column, forward: phrase('Carried forward', by.locale), brought: phrase('Brought forward', by.locale) };
+  return [
+    {
+      kind: 'table',
+      block: id,
+      label,
+      style: table.style ?? by.around.table,
+      columns: headings,
+      sections,
+      ...(carry && { carry }),
+    },
+  ];
 }
 
 /** Holds a column to the total that it declares, or that the sheet declares for this very list and column. */
-function proveTotal(by: Composer, table: LineTable, { id, formula, total }: ColumnDefinition, heading: string, sum: PrintedSum, outer?: Row): void {
+function proveTotal(
+  by: Composer,
+  table: LineTable,
+  { id, formula, total }: ColumnDefinition,
+  heading: string,
+  sum: PrintedSum,
+  outer?: Row,
+): void {
   const held = by.totalOf({ id: `${table.id}.${id}`, list: itemsFormula(table, table.list), formula, total }, outer);
   if (held) by.prove(sum, { ...held, column: heading, block: table.id });
-} // prettier-ignore
+}
 
 /** The formula of a table's items: what of a list passes its filter, in its order. */
 function itemsFormula({ filter, sort }: LineTable, list: string): string {
@@ -229,7 +273,13 @@ function itemsFormula({ filter, sort }: LineTable, list: string): string {
   return sort ? `SORT(${passing}, ${sort.by}, ${sort.descending ? 'true' : 'false'})` : passing;
 }
 
-function groupSection(by: Composer, table: LineTable, groups: TableGroups, group: Row, setting: TableSetting): TableSection {
+function groupSection(
+  by: Composer,
+  table: LineTable,
+  groups: TableGroups,
+  group: Row,
+  setting: TableSetting,
+): TableSection {
   const { id, label } = table;
   const { heading, items, subtotal } = groups;
   setting.beginSection();
@@ -237,17 +287,26 @@ function groupSection(by: Composer, table: LineTable, groups: TableGroups, group
   const section = { heading: by.placed(`${id} group`, heading, id, group), rows };
   if (!subtotal) return { ...section, subtotal: undefined };
   const placed = by.placed(`${id} subtotal label`, subtotal.label, id, group);
-  const { runs, value, workings } = by.printed({ id: `${id}.subtotal`, formula: subtotal.formula, format: 'plain', block: id, row: group });
+  const { runs, value, workings } = by.printed({
+    id: `${id}.subtotal`,
+    formula: subtotal.formula,
+    format: 'plain',
+    block: id,
+    row: group,
+  });
   // A subtotal stands under the last column, so it is that column's sum.
   const name = plainly(placed);
-  if (setting.sectionSum.value?.type === value.type) by.prove(setting.sectionSum, { column: name, label: name, value, workings, block: id });
+  if (setting.sectionSum.value?.type === value.type)
+    by.prove(setting.sectionSum, { column: name, label: name, value, workings, block: id });
   return { ...section, subtotal: { label: placed, value: runs } };
-} // prettier-ignore
+}
 
 function emptyTable(by: Composer, { id, label, empty }: LineTable, row?: Row): ComposedParagraph[] {
   if (empty === undefined) return [];
   by.tellEmpty(id, label);
-  return [{ kind: 'paragraph', block: id, look: 'quiet', align: 'start', runs: by.placed(`${id} empty`, empty, id, row) }]; // prettier-ignore
+  return [
+    { kind: 'paragraph', block: id, look: 'quiet', align: 'start', runs: by.placed(`${id} empty`, empty, id, row) },
+  ];
 }
 
 /** An item with those that are parts of it, in the order of the list; an item that is no part of another stands alone. */
@@ -316,7 +375,10 @@ class TableSetting {
 
   /** Where second lines have room. */
   get #widest(): number {
-    return Math.max(0, this.columns.findIndex(({ width }) => width === 'rest')); // prettier-ignore
+    return Math.max(
+      0,
+      this.columns.findIndex(({ width }) => width === 'rest'),
+    );
   }
 
   #row(item: Row, part = false): TableRow {
@@ -327,7 +389,10 @@ class TableSetting {
   }
 
   #cell(column: ColumnDefinition, at: number, row: Row, position: number | undefined): ComposedCell {
-    if (column.counter) return { runs: position === undefined ? [] : [{ kind: 'text', text: inDigitsOf(this.by.locale, String(position + 1)) }] }; // prettier-ignore
+    if (column.counter)
+      return {
+        runs: position === undefined ? [] : [{ kind: 'text', text: inDigitsOf(this.by.locale, String(position + 1)) }],
+      };
     const { by, table } = this;
     const { formula, format, mayBeBlank, picture, detail } = column;
     const request = { id: `${table.id}.${column.id}`, formula, format, mayBeBlank, block: table.id, row };
@@ -335,7 +400,9 @@ class TableSetting {
     const { runs, value } = by.printed(request);
     this.sums[at]!.add(value);
     if (at === this.columns.length - 1) this.sectionSum.add(value);
-    const second = detail ? by.print({ id: `${request.id}.detail`, formula: detail, mayBeBlank: true, block: table.id, row }) : []; // prettier-ignore
+    const second = detail
+      ? by.print({ id: `${request.id}.detail`, formula: detail, mayBeBlank: true, block: table.id, row })
+      : [];
     return { runs, ...(second.length > 0 && { detail: second }) };
   }
 
@@ -353,7 +420,8 @@ function isWithin(bundle: Bundle, whole: Bundle, owners: ReadonlyMap<Bundle, Bun
   return false;
 }
 
-const allParts = (parts: readonly Bundle[]): Row[] => parts.flatMap(({ whole, parts: inner }) => [whole, ...allParts(inner)]); // prettier-ignore
+const allParts = (parts: readonly Bundle[]): Row[] =>
+  parts.flatMap(({ whole, parts: inner }) => [whole, ...allParts(inner)]);
 
 function withDetail(cell: ComposedCell, runs: Run[]): ComposedCell {
   return { ...cell, detail: cell.detail ? [...cell.detail, { kind: 'break' }, ...runs] : runs };

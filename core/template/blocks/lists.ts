@@ -28,15 +28,30 @@ interface List {
 }
 
 export function mapItemFormulas<Kept extends List>(list: Kept, change: FormulaChanges): Kept {
-  return { ...list, ...(list.content && { content: list.content.map((item) => ({ ...item, ...mapInlineFormulas(item.content, change) })) }) };
-} // prettier-ignore
+  return {
+    ...list,
+    ...(list.content && {
+      content: list.content.map((item) => ({ ...item, ...mapInlineFormulas(item.content, change) })),
+    }),
+  };
+}
 
 export function mapItemWords<Kept extends List>(list: Kept, change: WordsChanges): Kept {
-  return { ...list, ...(list.content && { content: list.content.map((item) => ({ ...item, ...change.content(item.attrs.id, item.content) })) }) };
-} // prettier-ignore
+  return {
+    ...list,
+    ...(list.content && {
+      content: list.content.map((item) => ({ ...item, ...change.content(item.attrs.id, item.content) })),
+    }),
+  };
+}
 
 /** The items that print. One whose values are all blank is no item; a list without items is no list. */
-export function composeItems({ attrs: { id }, content = [] }: List, composer: Composer, row?: Row, start?: number): ComposedList[] {
+export function composeItems(
+  { attrs: { id }, content = [] }: List,
+  composer: Composer,
+  row?: Row,
+  start?: number,
+): ComposedList[] {
   const items = content.map((item) => composer.inlines(item.content, id, row)).filter((runs) => runs.length > 0);
   return items.length === 0 ? [] : [{ kind: 'list', block: id, items, start }];
-} // prettier-ignore
+}

@@ -17,5 +17,7 @@ export const logo: BlockKind<Logo, ComposedPicture> = {
   inner: unchanged,
   mapFormulas: unchanged,
   mapWords: unchanged,
-  compose: ({ attrs: { id, width, align = 'start' } }, { around }) => [{ kind: 'picture', block: id, ...around.logo, width, align }], // prettier-ignore
+  compose: ({ attrs: { id, width, align = 'start' } }, { around }) => [
+    { kind: 'picture', block: id, ...around.logo, width, align },
+  ],
 };

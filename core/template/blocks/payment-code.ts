@@ -26,7 +26,12 @@ export const paymentCode: BlockKind<PaymentCode, ComposedPicture> = {
   inner: unchanged,
   mapFormulas(block, change) {
     const { payee, iban, amount, reference } = block.attrs;
-    const parts = { payee: change.formula(payee), iban: change.formula(iban), amount: change.formula(amount), reference: change.formula(reference) }; // prettier-ignore
+    const parts = {
+      payee: change.formula(payee),
+      iban: change.formula(iban),
+      amount: change.formula(amount),
+      reference: change.formula(reference),
+    };
     return { ...block, attrs: { ...block.attrs, ...parts } };
   },
   mapWords: unchanged,
@@ -42,7 +47,8 @@ export const paymentCode: BlockKind<PaymentCode, ComposedPicture> = {
     const [toPayee, toIban, withReference] = texts;
     if (toPayee === undefined || toIban === undefined || withReference === undefined) return [];
     const payment = paymentText({ payee: toPayee, iban: toIban, reference: withReference, amount: value });
-    if ('text' in payment) return composeCode(composer, { block: id, symbology: 'qrcode', text: payment.text, width, alt: 'Payment code' }); // prettier-ignore
+    if ('text' in payment)
+      return composeCode(composer, { block: id, symbology: 'qrcode', text: payment.text, width, alt: 'Payment code' });
     composer.fault(error(payment.problem), id);
     return [];
   },

@@ -29,7 +29,11 @@ describe('a European payment code (EPC069-12)', () => {
 
   it('knows an IBAN by its check digits', () => {
     // The registry's own example: DE89 3704 0044 0532 0130 00.
-    expect([isIban('DE89370400440532013000'), isIban('DE88370400440532013000'), isIban('DE89')]).toEqual([true, false, false]); // prettier-ignore
+    expect([isIban('DE89370400440532013000'), isIban('DE88370400440532013000'), isIban('DE89')]).toEqual([
+      true,
+      false,
+      false,
+    ]);
   });
 });
 

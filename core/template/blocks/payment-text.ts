@@ -20,7 +20,8 @@ export function paymentText({ payee, iban, amount, reference }: Payment): { text
     return { problem: 'The payee of a payment code has 1 to 70 characters.' };
   if (reference.length > 140) return { problem: 'The reference of a payment code has 140 characters at most.' };
   const most = Decimal.of('999999999.99');
-  if (amount.value.comparedTo(Decimal.of('0.01')) < 0 || amount.value.comparedTo(most) > 0) return { problem: 'A payment code is for 0.01 to 999,999,999.99 EUR.' }; // prettier-ignore
+  if (amount.value.comparedTo(Decimal.of('0.01')) < 0 || amount.value.comparedTo(most) > 0)
+    return { problem: 'A payment code is for 0.01 to 999,999,999.99 EUR.' };
   const lines = ['BCD', '002', '1', 'SCT', '', payee, account, `EUR${amount.value.toFixed(2)}`, '', '', reference];
   return { text: lines.join('\n') };
 }

@@ -36,7 +36,8 @@ export const picture: BlockKind<Picture, ComposedPicture> = {
   },
   mapWords: unchanged,
   faults({ attrs: { id, file, formula: source } }, { files = {} }) {
-    if ((file === undefined) === (source === undefined)) return [`The picture “${id}” is a file of the template or what a formula gives: say one of the two.`]; // prettier-ignore
+    if ((file === undefined) === (source === undefined))
+      return [`The picture “${id}” is a file of the template or what a formula gives: say one of the two.`];
     const known = file === undefined ? undefined : own(files, file);
     if (file !== undefined && !known) return [`The template has no file “${file}” to print as a picture.`];
     return known?.mediaType === 'application/pdf' ? [`“${file}” is a PDF, which cannot stand as a picture.`] : [];

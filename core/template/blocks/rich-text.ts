@@ -31,10 +31,14 @@ export const richText: BlockKind<RichText, ComposedParagraph | ComposedHeading |
       const runs = composer.print({ id, formula: source, block: id, row, mayBeBlank });
       return runs.length === 0 ? [] : [paragraph(runs)];
     }
-    const set = (runs: readonly RichRun[]) => runs.map((run): Run => (run.kind === 'text' ? { ...run, value: key } : run)); // prettier-ignore
+    const set = (runs: readonly RichRun[]) =>
+      runs.map((run): Run => (run.kind === 'text' ? { ...run, value: key } : run));
     return richBlocks(value.html).map((each) => {
-      if (each.kind === 'list') return { kind: 'list', block: id, items: each.items.map(set), ...(each.ordered && { start: 1 }) }; // prettier-ignore
-      return each.kind === 'heading' ? { kind: 'heading', block: id, level: 3, runs: set(each.runs) } : paragraph(set(each.runs)); // prettier-ignore
+      if (each.kind === 'list')
+        return { kind: 'list', block: id, items: each.items.map(set), ...(each.ordered && { start: 1 }) };
+      return each.kind === 'heading'
+        ? { kind: 'heading', block: id, level: 3, runs: set(each.runs) }
+        : paragraph(set(each.runs));
     });
   },
 };

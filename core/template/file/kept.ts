@@ -18,7 +18,7 @@ export function keptVersion(stored: KeptVersion): KeptVersion {
     template: fitting(templateShape, upgradedTemplate(template), 'the template'),
     pins: {
       clauses: pins.clauses.map((each) => fitting(clause, upgradedClause(each), 'the clause')),
-      houseStyles: pins.houseStyles.map((each) => fitting(houseStyle, upgradedHouseStyle(each), 'the house style')), // prettier-ignore
+      houseStyles: pins.houseStyles.map((each) => fitting(houseStyle, upgradedHouseStyle(each), 'the house style')),
     },
   };
 }

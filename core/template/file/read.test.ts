@@ -26,10 +26,13 @@ describe('the published JSON Schema', () => {
     expect(JSON.parse(readFileSync('public/template.schema.json', 'utf8'))).toEqual(templateJsonSchema());
   });
 
-  it.each(shipped.templates.map((each) => [each.id, each] as const))('accepts the shipped %s, as reading does', (_, template) => {
-    expect(accepts(JSON.parse(JSON.stringify(template)))).toBe(true);
-    expect(readTemplateFile(JSON.stringify(template))).toEqual({ template });
-  }); // prettier-ignore
+  it.each(shipped.templates.map((each) => [each.id, each] as const))(
+    'accepts the shipped %s, as reading does',
+    (_, template) => {
+      expect(accepts(JSON.parse(JSON.stringify(template)))).toBe(true);
+      expect(readTemplateFile(JSON.stringify(template))).toEqual({ template });
+    },
+  );
 });
 
 describe('a template file with a mistake', () => {

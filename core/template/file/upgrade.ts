@@ -12,10 +12,12 @@ export function upgradedTemplate(kept: unknown): unknown {
     ...kept,
     formatVersion: 2,
     ...(isObject(sheet) && { sheet: upgradedSheet(sheet) }),
-    ...(isObject(layout) && { layout: { ...layout, ...upgradedParts(layout, ['header', 'followingHeader', 'footer', 'body']) } }),
+    ...(isObject(layout) && {
+      layout: { ...layout, ...upgradedParts(layout, ['header', 'followingHeader', 'footer', 'body']) },
+    }),
     ...(Array.isArray(editions) && { editions: editions.map(upgradedEdition) }),
   };
-} // prettier-ignore
+}
 
 /** A clause in the current format. */
 export function upgradedClause(kept: unknown): unknown {
@@ -26,8 +28,11 @@ export function upgradedClause(kept: unknown): unknown {
 export function upgradedHouseStyle(kept: unknown): unknown {
   if (!isObject(kept) || !isObject(kept.letterhead)) return kept;
   const { letterhead } = kept;
-  return { ...kept, letterhead: { ...letterhead, ...upgradedParts(letterhead, ['header', 'followingHeader', 'footer']) } };
-} // prettier-ignore
+  return {
+    ...kept,
+    letterhead: { ...letterhead, ...upgradedParts(letterhead, ['header', 'followingHeader', 'footer']) },
+  };
+}
 
 function upgradedEdition(edition: unknown): unknown {
   if (!isObject(edition) || !isObject(edition.instead)) return edition;
@@ -36,7 +41,8 @@ function upgradedEdition(edition: unknown): unknown {
 
 function upgradedSheet(sheet: Json): Json {
   const figures = (all: unknown) => (Array.isArray(all) ? all.map(upgradedFigure) : all);
-  const lists = (all: unknown) => (Array.isArray(all) ? all.map((list) => (isObject(list) ? { ...list, columns: figures(list.columns) } : list)) : all); // prettier-ignore
+  const lists = (all: unknown) =>
+    Array.isArray(all) ? all.map((list) => (isObject(list) ? { ...list, columns: figures(list.columns) } : list)) : all;
   return { ...sheet, perLine: figures(sheet.perLine), lists: lists(sheet.lists), document: figures(sheet.document) };
 }
 
@@ -47,7 +53,9 @@ function upgradedFigure(figure: unknown): unknown {
 }
 
 function upgradedParts(whole: Json, names: readonly string[]): Json {
-  return Object.fromEntries(names.flatMap((name) => (Array.isArray(whole[name]) ? [[name, upgradedBlocks(whole[name])]] : []))); // prettier-ignore
+  return Object.fromEntries(
+    names.flatMap((name) => (Array.isArray(whole[name]) ? [[name, upgradedBlocks(whole[name])]] : [])),
+  );
 }
 
 const upgradedBlocks = (blocks: readonly unknown[]): unknown[] => blocks.map(upgradedBlock);
@@ -60,7 +68,9 @@ function upgradedBlock(block: unknown): unknown {
   switch (type) {
     case 'bulletList':
     case 'numberedList':
-      return Array.isArray(content) ? { type, attrs, ...held(content.map((item, at) => inlineNode('listItem', `${id}.${at + 1}`, item))) } : block; // prettier-ignore
+      return Array.isArray(content)
+        ? { type, attrs, ...held(content.map((item, at) => inlineNode('listItem', `${id}.${at + 1}`, item))) }
+        : block;
     case 'gridTable':
       return Array.isArray(block.rows)
         ? { type, attrs, ...held(block.rows.map((row, at) => gridRow(id, row, at))) }
@@ -70,7 +80,9 @@ function upgradedBlock(block: unknown): unknown {
     case 'whenSection':
       return Array.isArray(content) ? { type, attrs, content: branches(id, content, block.otherwise) } : block;
     default:
-      return Array.isArray(content) ? { ...rest(block), ...held(isText(type) ? texts(content) : upgradedBlocks(content)) } : block; // prettier-ignore
+      return Array.isArray(content)
+        ? { ...rest(block), ...held(isText(type) ? texts(content) : upgradedBlocks(content)) }
+        : block;
   }
 }
 
@@ -84,31 +96,48 @@ function inlineNode(type: string, id: string, content: unknown): unknown {
 function gridRow(table: string, row: unknown, at: number): unknown {
   if (!Array.isArray(row)) return row;
   const id = `${table}.${at + 1}`;
-  return { type: 'gridRow', attrs: { id }, ...held(row.map((cell, x) => inlineNode('gridCell', `${id}.${x + 1}`, cell))) };
-} // prettier-ignore
+  return {
+    type: 'gridRow',
+    attrs: { id },
+    ...held(row.map((cell, x) => inlineNode('gridCell', `${id}.${x + 1}`, cell))),
+  };
+}
 
 function upgradedColumns(id: string, { widths, ...attrs }: Json, columns: readonly unknown[]): unknown {
   const widthOf = (at: number) => (Array.isArray(widths) ? widths[at] : undefined);
-  const content = columns.map((blocks, at) => ({ type: 'column', attrs: { id: `${id}.${at + 1}`, width: widthOf(at) }, ...held(Array.isArray(blocks) ? upgradedBlocks(blocks) : []) })); // prettier-ignore
+  const content = columns.map((blocks, at) => ({
+    type: 'column',
+    attrs: { id: `${id}.${at + 1}`, width: widthOf(at) },
+    ...held(Array.isArray(blocks) ? upgradedBlocks(blocks) : []),
+  }));
   return { type: 'columns', attrs, ...held(content) };
 }
 
 function branches(id: string, content: readonly unknown[], otherwise: unknown): unknown[] {
-  if (content.some((each) => isObject(each) && (each.type === 'then' || each.type === 'otherwise'))) return content.map(upgradedBranch); // prettier-ignore
-  const branch = (type: string, blocks: readonly unknown[]) => ({ type, attrs: { id: `${id}.${type}` }, ...held(upgradedBlocks(blocks)) }); // prettier-ignore
+  if (content.some((each) => isObject(each) && (each.type === 'then' || each.type === 'otherwise')))
+    return content.map(upgradedBranch);
+  const branch = (type: string, blocks: readonly unknown[]) => ({
+    type,
+    attrs: { id: `${id}.${type}` },
+    ...held(upgradedBlocks(blocks)),
+  });
   return [branch('then', content), ...(Array.isArray(otherwise) ? [branch('otherwise', otherwise)] : [])];
 }
 
 function upgradedBranch(branch: unknown): unknown {
-  return isObject(branch) && Array.isArray(branch.content) ? { ...rest(branch), ...held(upgradedBlocks(branch.content)) } : branch; // prettier-ignore
+  return isObject(branch) && Array.isArray(branch.content)
+    ? { ...rest(branch), ...held(upgradedBlocks(branch.content)) }
+    : branch;
 }
 
 /** Running text: a text of no letters is nothing. */
-const texts = (inlines: readonly unknown[]) => inlines.filter((each) => !(isObject(each) && each.type === 'text' && each.text === '')); // prettier-ignore
+const texts = (inlines: readonly unknown[]) =>
+  inlines.filter((each) => !(isObject(each) && each.type === 'text' && each.text === ''));
 
 function rest({ content: _, ...others }: Json): Json {
   return others;
 }
 
 const held = (content: unknown[]): { content?: unknown[] } => (content.length > 0 ? { content } : {});
-const isObject = (value: unknown): value is Json => typeof value === 'object' && value !== null && !Array.isArray(value); // prettier-ignore
+const isObject = (value: unknown): value is Json =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);

@@ -1,6 +1,4 @@
-import { plainInline, type PlainInline } from './plain';
+import { plainInline } from './plain';
 
 /** A line end within a paragraph. */
-export type HardBreak = PlainInline<'hardBreak'>;
-
 export const hardBreak = plainInline('hardBreak', () => [{ kind: 'break' }]);

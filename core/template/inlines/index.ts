@@ -12,31 +12,41 @@ import { text } from './text';
 import { value } from './value';
 
 /** Every kind of inline content, by its type. */
-export const INLINES = { text, value, hardBreak, pageNumber, pageCount, documentTitle };
+const INLINES = { text, value, hardBreak, pageNumber, pageCount, documentTitle };
 
 type Kinds = typeof INLINES;
 type InlineType = keyof Kinds;
 
 /** A run of text, a value or a page field, inside a paragraph. */
-export type Inline = { [Type in InlineType]: Kinds[Type] extends InlineKind<infer Each, infer _> ? Each : never }[InlineType]; // prettier-ignore
+export type Inline = {
+  [Type in InlineType]: Kinds[Type] extends InlineKind<infer Each, infer _> ? Each : never;
+}[InlineType];
 
 /** Running text of a translation. */
-export type WordingInline = { [Type in InlineType]: Kinds[Type] extends InlineKind<infer _, infer Each> ? Each : never }[InlineType]; // prettier-ignore
+export type WordingInline = {
+  [Type in InlineType]: Kinds[Type] extends InlineKind<infer _, infer Each> ? Each : never;
+}[InlineType];
 
 const kinds: Readonly<Record<string, InlineKind<Inline, WordingInline>>> = INLINES as never;
 const inline = byType<Inline>('inline', () =>
   Object.fromEntries(Object.entries(kinds).map(([type, kind]) => [type, kind.shape])),
 );
-const wordingInline = byType<WordingInline>('wordingInline', () => Object.fromEntries(Object.entries(kinds).map(([type, kind]) => [type, kind.wordingShape]))); // prettier-ignore
+const wordingInline = byType<WordingInline>('wordingInline', () =>
+  Object.fromEntries(Object.entries(kinds).map(([type, kind]) => [type, kind.wordingShape])),
+);
 
 const MOST_INLINES = 2_000;
 export const inlineShape = inline;
 export const wordingInlines = () => listOf(wordingInline, MOST_INLINES);
 
-export const mapInlineFormulas = (inlines: readonly Inline[] | undefined, change: FormulaChanges): { content?: Inline[] } =>
-  inlines ? { content: inlines.map((each) => kinds[each.type]!.mapFormulas(each, change)) } : {}; // prettier-ignore
+export const mapInlineFormulas = (
+  inlines: readonly Inline[] | undefined,
+  change: FormulaChanges,
+): { content?: Inline[] } =>
+  inlines ? { content: inlines.map((each) => kinds[each.type]!.mapFormulas(each, change)) } : {};
 
-export const composeInline = (each: Inline, composer: Composer, block: string, row?: Row): Run[] => kinds[each.type]!.compose(each, composer, block, row); // prettier-ignore
+export const composeInline = (each: Inline, composer: Composer, block: string, row?: Row): Run[] =>
+  kinds[each.type]!.compose(each, composer, block, row);
 
 /** What of running text a translator sees. */
 export const seenText = (inlines: readonly Inline[]): unknown[] => inlines.map((each) => kinds[each.type]!.seen(each));

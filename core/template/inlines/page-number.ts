@@ -1,6 +1,4 @@
-import { plainInline, type PlainInline } from './plain';
+import { plainInline } from './plain';
 
 /** The number of the page it stands on. */
-export type PageNumber = PlainInline<'pageNumber'>;
-
 export const pageNumber = plainInline('pageNumber', () => [{ kind: 'pageNumber' }]);

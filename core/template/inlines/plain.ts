@@ -9,7 +9,10 @@ export interface PlainInline<Type extends string> {
 }
 
 /** The kind of a plain inline, by what it prints. */
-export function plainInline<Type extends string>(type: Type, runs: (composer: Composer) => Run[]): InlineKind<PlainInline<Type>> {
+export function plainInline<Type extends string>(
+  type: Type,
+  runs: (composer: Composer) => Run[],
+): InlineKind<PlainInline<Type>> {
   // Yup's types do not see through a type that is a parameter.
   const plainShape = shape({ type: oneOf([type]).required() }).required() as unknown as ShapeOf<PlainInline<Type>>;
   return {
@@ -19,4 +22,4 @@ export function plainInline<Type extends string>(type: Type, runs: (composer: Co
     seen: () => [type],
     compose: (_, composer) => runs(composer),
   };
-} // prettier-ignore
+}

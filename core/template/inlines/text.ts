@@ -11,7 +11,11 @@ export interface TextInline {
   marks?: Mark[];
 }
 
-const textShape: ShapeOf<TextInline> = shape({ type: oneOf(['text']).required(), text: words(10_000).min(1).required(), marks: marks() }).required(); // prettier-ignore
+const textShape: ShapeOf<TextInline> = shape({
+  type: oneOf(['text']).required(),
+  text: words(10_000).min(1).required(),
+  marks: marks(),
+}).required();
 
 export const text: InlineKind<TextInline> = {
   shape: textShape,

@@ -25,7 +25,10 @@ export const value: InlineKind<ValueInline, ValueWording> = {
     marks: marks(),
   }).required(),
   wordingShape: shape({ type: oneOf(['value']).required(), attrs: attrs({}) }).required(),
-  mapFormulas: (inline, change) => ({ ...inline, attrs: { ...inline.attrs, formula: change.formula(inline.attrs.formula) } }), // prettier-ignore
+  mapFormulas: (inline, change) => ({
+    ...inline,
+    attrs: { ...inline.attrs, formula: change.formula(inline.attrs.formula) },
+  }),
   seen: ({ attrs: { id } }) => [id],
   compose({ attrs: own, marks: ownMarks }, composer, block, row) {
     const runs = composer.print({ ...own, block, row });

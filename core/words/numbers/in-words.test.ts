@@ -10,7 +10,8 @@ import { amountInWords, numberInWords, WORD_LANGUAGES } from './in-words';
 
 const words = (value: number | string, language: string) => numberInWords(Decimal.of(value), language);
 /** An amount in words, without its smaller units where there are none. */
-const sum = (value: number | string, currency: string, language: string) => amountInWords(Decimal.of(value), currency, language)!.replace(/ \S+ ?0+\/10+$/, ''); // prettier-ignore
+const sum = (value: number | string, currency: string, language: string) =>
+  amountInWords(Decimal.of(value), currency, language)!.replace(/ \S+ ?0+\/10+$/, '');
 
 describe('a number in words', () => {
   it.each([
@@ -70,11 +71,17 @@ describe('a number in words', () => {
 
   it('has no number below a thousand million million without words', () => {
     fc.assert(
-      fc.property(fc.bigInt({ min: 0n, max: 10n ** 15n - 1n }), fc.constantFrom(...WORD_LANGUAGES, 'pt-PT'), (value, language) => {
-        expect(numberInWords(Decimal.of(value.toString()), language)).not.toMatch(/[\d<>%=[\]{}$|'\/]|undefined| {2}|^ | $/); // prettier-ignore
-      }),
+      fc.property(
+        fc.bigInt({ min: 0n, max: 10n ** 15n - 1n }),
+        fc.constantFrom(...WORD_LANGUAGES, 'pt-PT'),
+        (value, language) => {
+          expect(numberInWords(Decimal.of(value.toString()), language)).not.toMatch(
+            /[\d<>%=[\]{}$|'\/]|undefined| {2}|^ | $/,
+          );
+        },
+      ),
       { numRuns: 2_000 },
-    ); // prettier-ignore
+    );
   });
 });
 

@@ -120,7 +120,12 @@ const signed = (value: Decimal, { minus }: Grammar, words: string) =>
 /** The currency's name in the number it takes beside an amount, in running text: "euro", "euros". */
 function currencyName(count: number, currency: string, locale: string): string {
   if (!isCurrencyCode(currency)) return currency;
-  const format = new Intl.NumberFormat(locale, { style: 'currency', currency, currencyDisplay: 'name', maximumFractionDigits: 0 }); // prettier-ignore
+  const format = new Intl.NumberFormat(locale, {
+    style: 'currency',
+    currency,
+    currencyDisplay: 'name',
+    maximumFractionDigits: 0,
+  });
   const name = format.formatToParts(count).find(({ type }) => type === 'currency')?.value ?? currency;
   // CLDR 48 has Portuguese names with a capital, and one with its plural's s in front.
   if (!locale.startsWith('pt')) return name;

@@ -28,7 +28,9 @@ const read = new WeakMap<Rules, Map<string, Rule[]>>();
 export function spellOut(value: number, rules: Rules, set: string): string {
   const found = ruleFor(value, setOf(rules, set));
   const [quotient, remainder] = [Math.floor(value / found.divisor), value % found.divisor];
-  const text = found.text.replace(/\[([^\]|]*)(?:\|([^\]]*))?\]/g, (_, with_: string, without = '') => (remainder > 0 ? with_ : without)); // prettier-ignore
+  const text = found.text.replace(/\[([^\]|]*)(?:\|([^\]]*))?\]/g, (_, with_: string, without = '') =>
+    remainder > 0 ? with_ : without,
+  );
   return text
     .replace(/([<>=])(?:%([a-z]+))?\1/g, (_, of: string, other: string | undefined) => {
       const number = of === '<' ? quotient : of === '>' ? remainder : value;

@@ -31,7 +31,11 @@ const referenceOpen = ref(false);
 const deals = useLoaded(() => api.deals({ view: 'all', sort: 'name', top: 100 }));
 void deals.reload();
 
-watch(() => route.params.id, (id) => store.load(String(id), route.query.deal as string | undefined), { immediate: true }); // prettier-ignore
+watch(
+  () => route.params.id,
+  (id) => store.load(String(id), route.query.deal as string | undefined),
+  { immediate: true },
+);
 watch(selected, () => (refusal.value = undefined));
 watch(row, () => store.explain());
 
@@ -98,7 +102,9 @@ useEventListener('keydown', (event) => {
   if (key === 'y' || (key === 'z' && event.shiftKey)) unlessWriting(store.redo)(event);
 });
 useKeys({ 'Control+Enter': () => store.publish() });
-onBeforeRouteLeave(() => !changed.value || window.confirm('The figure sheet has changes that are not published. Leave and lose them?')); // prettier-ignore
+onBeforeRouteLeave(
+  () => !changed.value || window.confirm('The figure sheet has changes that are not published. Leave and lose them?'),
+);
 useEventListener(window, 'beforeunload', (event) => changed.value && event.preventDefault());
 </script>
 

@@ -5,6 +5,10 @@ import { templateThumbnail } from '../../../thumbnail';
 
 export default route(async (event) => {
   const { png, version } = await templateThumbnail(await services(), getRouterParam(event, 'id') ?? '');
-  setResponseHeaders(event, { 'Content-Type': 'image/png', 'Cache-Control': 'private, max-age=300', ETag: `"${version}"` });
+  setResponseHeaders(event, {
+    'Content-Type': 'image/png',
+    'Cache-Control': 'private, max-age=300',
+    ETag: `"${version}"`,
+  });
   return png;
-}); // prettier-ignore
+});

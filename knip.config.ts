@@ -1,0 +1,24 @@
+import type { KnipConfig } from 'knip';
+
+/** What `knip` may not call dead, each with its reason. Everything else that nothing uses is deleted. */
+const config: KnipConfig = {
+  entry: [
+    // Processes that tools/build.ts bundles and the start command, the press or the bench start by file name.
+    'server/{db/migrate-main,jobs/main,press/alone,press/worker}.ts',
+    'standins/crm/main.ts',
+    'tools/bench/{figures-main,long,memory}.ts',
+    'tools/*.{ts,mjs}',
+    'core/**/*.test.ts',
+  ],
+  project: ['{app,core,render,server,standins,demo,tools,tests,e2e}/**/*.{ts,vue,mjs}'],
+  // All the grammar's terms, written by its generator.
+  ignore: ['core/formula/formula.parser.terms.ts'],
+  // Fonts are copied from their packages by name, and no module imports them.
+  ignoreDependencies: [/^@expo-google-fonts\//],
+  // Programs of Debian's packages, which ./start and ./test install.
+  ignoreBinaries: ['qpdf', 'pdffonts', 'pdfinfo', 'pdftotext', 'pdftoppm', 'diff', 'soffice'],
+  // A type that a signature of the same file names may be exported for whoever wants to name it too.
+  ignoreExportsUsedInFile: { interface: true, type: true },
+};
+
+export default config;
