@@ -194,11 +194,11 @@ function expectSums(
   const amounts = lastColumn(all.slice(from), document.direction, locale);
   const isLabel = (line: Line, label: string) =>
     rtl ? sameLetters(line.text, label) : squeezed(line.text).includes(squeezed(label));
-  const told = [word('Carried forward'), word('Brought forward')];
+  const words = [word('Carried forward'), word('Brought forward')];
   // A reader takes the doubled letter of the Arabic words apart, so there the first word has to do.
   const isTold = (line: Line, each: string) =>
     rtl ? line.text.includes(each.split(' ')[0]!) && !isLabel(line, word('Subtotal')) : isLabel(line, each);
-  const counted = amounts.filter(({ line }) => !told.some((each) => isTold(line, each)));
+  const counted = amounts.filter(({ line }) => !words.some((each) => isTold(line, each)));
   const subtotalLabel = template === 'service-agreement' ? 'A year GBP' : word('Subtotal');
   const at = counted.findIndex(({ line }) =>
     isLabel(line, subtotalLabel.replace('GBP', plain(totals.rows.at(-1)!.label).split(' ')[2]?.replace(',', '') ?? '')),

@@ -3,13 +3,13 @@ import { v7 as uuidv7 } from 'uuid';
 import type { ComposeContext } from '../core/production/compose';
 import type { Workings } from '../core/sheet/workings';
 import { today } from './config';
-import { currentTemplate, pressJob, readForTemplate } from './filing/template';
-import type { PressJob } from './press/press';
+import { currentTemplate, compositionInput, readForTemplate } from './filing/template';
+import type { CompositionInput } from './press/press';
 import { Problem } from './problem';
 import type { Services } from './services';
 
 /** What the proofs that people have open were made from, so that their values can be explained as they are shown. */
-const open = new LRUCache<string, PressJob>({ max: 200 });
+const open = new LRUCache<string, CompositionInput>({ max: 200 });
 
 /**
  * The proof of a document: its pages, findings and figures, and what filing it will need to know.
@@ -24,9 +24,9 @@ export async function proofDocument(
   const published = await currentTemplate(database, templateId);
   const snapshot = await readForTemplate({ database, press }, published, recordId);
   const key = uuidv7();
-  const job = await pressJob(database, published, snapshot, forced);
-  open.set(key, job);
-  const { composition, pages } = await press.proof(job, key);
+  const input = await compositionInput(database, published, snapshot, forced);
+  open.set(key, input);
+  const { composition, pages } = await press.proof(input, key);
   const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes } =
     composition;
   return {
@@ -71,15 +71,15 @@ export async function trialPdf(
   const published = await currentTemplate(database, templateId);
   const snapshot = await readForTemplate({ database, press }, published, recordId);
   const { composition, pdf } = await press.print(
-    await pressJob(database, published, snapshot, { ...forced, trial: true }),
+    await compositionInput(database, published, snapshot, { ...forced, trial: true }),
   );
   return { bytes: Buffer.from(pdf!), fileName: composition.fileName.replace(/\.pdf$/, ' (trial).pdf') };
 }
 
 /** How one figure or value of an open proof came about. @throws Problem */
 export async function explainProof({ press }: Services, key: string, id: string): Promise<Workings> {
-  const job = open.get(key);
-  const workings = job && (await press.explain(job, key, id));
+  const input = open.get(key);
+  const workings = input && (await press.explain(input, key, id));
   if (!workings)
     throw new Problem(404, 'This proof is no longer open', 'Read the deal again, then look at the workings.');
   return workings;

@@ -9,7 +9,7 @@ import { CrmError } from './crm/client';
 import { listRecords } from './crm/records';
 import { crmSchema } from './crm/schema';
 import type { StoppedRecord } from './db/schema';
-import { pressJob, readWithPaths } from './filing/template';
+import { compositionInput, readWithPaths } from './filing/template';
 import type { Services } from './services';
 
 /** Records that a template is proved on, where it names none; and among how many they are looked for. */
@@ -36,7 +36,9 @@ export async function proveOnRecords(services: Services, template: Template, pin
   for (const id of await proofRecords(template, paths, schema)) {
     const snapshot = await readIfThere(services, template, paths, id);
     if (!snapshot) continue;
-    const { findings } = await services.press.compose(await pressJob(services.database, { template, pins }, snapshot));
+    const { findings } = await services.press.compose(
+      await compositionInput(services.database, { template, pins }, snapshot),
+    );
     const stops = findings.filter(({ severity }) => severity === 'stops');
     const name = String(snapshot.fields.name ?? id);
     for (const { sentence, block = '' } of stops.filter(({ of }) => of === 'template')) {

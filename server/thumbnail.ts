@@ -1,7 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { mayFile } from '../core/production/findings/finding';
 import { listRecords } from './crm/records';
-import { currentTemplate, pressJob, readForTemplate, type PublishedTemplate } from './filing/template';
+import { currentTemplate, compositionInput, readForTemplate, type PublishedTemplate } from './filing/template';
 import { Problem } from './problem';
 import type { Services } from './services';
 
@@ -23,24 +23,24 @@ export async function templateThumbnail(
   const { versionId } = published;
   let png = made.get(versionId);
   if (!png) {
-    const job = await likelyJob(services, published);
-    png = Buffer.from(await services.press.thumbnail(job, WIDTH));
+    const input = await likelyInput(services, published);
+    png = Buffer.from(await services.press.thumbnail(input, WIDTH));
     made.set(versionId, png);
   }
   return { png, version: versionId };
 }
 
-async function likelyJob(services: Services, published: PublishedTemplate) {
+async function likelyInput(services: Services, published: PublishedTemplate) {
   const { type } = published.template.record;
   const paths = { fields: new Set(['name']), related: new Map() };
   const { records } = await listRecords(type, paths, { orderBy: 'id', skip: 0, top: TRIED });
-  let fallback: Awaited<ReturnType<typeof pressJob>> | undefined;
+  let fallback: Awaited<ReturnType<typeof compositionInput>> | undefined;
   for (const { id } of records) {
-    const job = await pressJob(services.database, published, await readForTemplate(services, published, id), {
+    const input = await compositionInput(services.database, published, await readForTemplate(services, published, id), {
       edition: published.template.editions[0]!.id,
     });
-    fallback ??= job;
-    if (mayFile((await services.press.compose(job)).findings)) return job;
+    fallback ??= input;
+    if (mayFile((await services.press.compose(input)).findings)) return input;
   }
   if (!fallback)
     throw new Problem(404, 'Nothing to show', 'The CRM has no record that this template could be filled from.');

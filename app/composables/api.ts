@@ -173,8 +173,8 @@ export const api = {
 
 /** The problem behind a failed call; a server that does not answer at all is one too. */
 export function asProblem(thrown: unknown): ApiProblem {
-  const told = (thrown as { data?: ApiProblem })?.data;
-  if (told?.title) return told;
+  const problem = (thrown as { data?: ApiProblem })?.data;
+  if (problem?.title) return problem;
   return {
     status: 0,
     title: 'Lumbix does not answer',

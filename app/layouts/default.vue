@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** The frame of every screen: rail on the left, where you are on top, the screen in the middle. */
-const finding = ref(false);
+const isFinding = ref(false);
 const listingKeys = ref(false);
 
 useKeys({
-  'Control+k': () => (finding.value = true),
+  'Control+k': () => (isFinding.value = true),
   '?': () => (listingKeys.value = true),
 });
 </script>
@@ -14,12 +14,12 @@ useKeys({
     <AppRail />
     <header class="top">
       <h1 id="where" class="where"><!-- each screen writes its sentence here --></h1>
-      <button type="button" class="find" aria-keyshortcuts="Control+K" @click="finding = true">
+      <button type="button" class="find" aria-keyshortcuts="Control+K" @click="isFinding = true">
         Find anything <kbd>Ctrl K</kbd>
       </button>
     </header>
     <main class="screen"><slot /></main>
-    <FindAnything v-model:open="finding" />
+    <FindAnything v-model:open="isFinding" />
     <AllKeys v-model:open="listingKeys" />
   </div>
 </template>

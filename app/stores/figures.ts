@@ -40,7 +40,7 @@ export const useFiguresStore = defineStore('figures', () => {
   const future = ref<Step[]>([]);
   const busy = ref(false);
   /** What was just done, in words; with it what was done can be undone. */
-  const told = ref<string>();
+  const announcement = ref<string>();
 
   const formulas = computed(() => (template.value ? sheetFormulas(template.value.sheet) : []));
   const current = computed(() => formulas.value.find(({ key }) => key === selected.value));
@@ -68,7 +68,7 @@ export const useFiguresStore = defineStore('figures', () => {
       template.value = loaded.template;
       deal.value = await readDeal(id, await pathsNow());
       [past.value, future.value, renames.value] = [[], [], []];
-      [problem.value, selected.value, told.value] = [undefined, undefined, undefined];
+      [problem.value, selected.value, announcement.value] = [undefined, undefined, undefined];
       row.value = 0;
       await compute();
     } catch (thrown) {
@@ -92,7 +92,7 @@ export const useFiguresStore = defineStore('figures', () => {
   /** What the template as it is now reads of a deal. */
   function pathsNow(): Promise<string[]> {
     const { schema, pins } = opened.value!;
-    return workshop.paths(plainly(template.value!), plainly(pins), plainly(schema));
+    return workshop.paths(unwrapped(template.value!), unwrapped(pins), unwrapped(schema));
   }
 
   async function readDeal(id: string, paths: readonly string[]) {
@@ -132,7 +132,7 @@ export const useFiguresStore = defineStore('figures', () => {
       registered,
       issueDate: opened.value.issueDate,
     };
-    view.value = await workshop.open(plainly(place));
+    view.value = await workshop.open(unwrapped(place));
     await explain();
   }
 
@@ -158,7 +158,7 @@ export const useFiguresStore = defineStore('figures', () => {
     template.value = next;
     if (more.renamed) renames.value = [...renames.value, more.renamed];
     if (more.select !== undefined) selected.value = more.select;
-    told.value = words;
+    announcement.value = words;
     void compute();
   }
 
@@ -175,7 +175,7 @@ export const useFiguresStore = defineStore('figures', () => {
     past.value = past.value.slice(0, -1);
     future.value = [...future.value, stepNow(step.words)];
     restore(step);
-    told.value = `Undone: ${step.words}`;
+    announcement.value = `Undone: ${step.words}`;
   }
 
   function redo(): void {
@@ -184,7 +184,7 @@ export const useFiguresStore = defineStore('figures', () => {
     future.value = future.value.slice(0, -1);
     past.value = [...past.value, stepNow(step.words)];
     restore(step);
-    told.value = step.words;
+    announcement.value = step.words;
   }
 
   function restore(step: Step): void {
@@ -309,12 +309,12 @@ export const useFiguresStore = defineStore('figures', () => {
       const kept = selected.value;
       await load(base.id, deal.value?.deal.id);
       select(kept);
-      told.value = `Published as version ${opened.value.version}`;
+      announcement.value = `Published as version ${opened.value.version}`;
       [problem.value, stopped.value] = [undefined, undefined];
     } catch (thrown) {
-      const told = asProblem(thrown);
-      stopped.value = told.reason === 'stops' ? told : undefined;
-      problem.value = stopped.value ? undefined : told;
+      const refused = asProblem(thrown);
+      stopped.value = refused.reason === 'stops' ? refused : undefined;
+      problem.value = stopped.value ? undefined : refused;
     } finally {
       busy.value = false;
     }
@@ -339,7 +339,7 @@ export const useFiguresStore = defineStore('figures', () => {
     past,
     future,
     busy,
-    told,
+    announcement,
     formulas,
     current,
     changed,
@@ -389,6 +389,6 @@ function freeName(stem: string, taken: readonly string[]): string {
 const listWords = (words: readonly string[]) => new Intl.ListFormat('en', { type: 'conjunction' }).format(words);
 
 /** Without Vue's wrappers, which cannot cross to another thread. */
-function plainly<T>(value: T): T {
+function unwrapped<T>(value: T): T {
   return JSON.parse(JSON.stringify(value)) as T;
 }

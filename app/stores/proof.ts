@@ -59,8 +59,8 @@ export const useProofStore = defineStore('proof', () => {
       return;
     }
     try {
-      const told = await api.workings(key, id);
-      if (proof.value?.key === key) workings.value = told;
+      const loaded = await api.workings(key, id);
+      if (proof.value?.key === key) workings.value = loaded;
     } catch {
       // A value that a newer proof does not have has no workings either.
       workings.value = undefined;
@@ -124,10 +124,10 @@ export const useProofStore = defineStore('proof', () => {
   function follow(id: string): void {
     const states = new EventSource(`/api/documents/${id}/states`);
     states.onmessage = ({ data }) => {
-      const told = JSON.parse(data as string) as FilingProgress | null;
-      if (!told || filing.value?.id !== id) return states.close();
-      filing.value = { id, number: told.number, state: told.state, reason: told.reason };
-      if (told.state !== 'filed' && told.state !== 'failed') return;
+      const progress = JSON.parse(data as string) as FilingProgress | null;
+      if (!progress || filing.value?.id !== id) return states.close();
+      filing.value = { id, number: progress.number, state: progress.state, reason: progress.reason };
+      if (progress.state !== 'filed' && progress.state !== 'failed') return;
       busy.value = false;
       states.close();
     };

@@ -149,16 +149,16 @@ describe('invoices among invoices', () => {
     const dossier = new Dossier(plainDeal());
     dossier.file('deposit');
     dossier.file('final');
-    const told = () =>
+    const sentences = () =>
       ['open', 'credited'].map((name) =>
         ['deposit-1', 'final-2'].map((number) => dossier.amount(`FIRST(REGISTERED()[number = "${number}"]).${name}`)),
       );
-    expect(told()).toEqual([
+    expect(sentences()).toEqual([
       ['363', '847'],
       ['0', '0'],
     ]);
     dossier.file('credit');
-    expect(told()).toEqual([
+    expect(sentences()).toEqual([
       ['0', '0'],
       ['363', '847'],
     ]);

@@ -55,13 +55,13 @@ export function applyBinary(operator: BinaryOperator, left: Value, right: Value,
     case '&':
       return join(left, right, locale);
     case '<':
-      return ordered(left, right, (sign) => sign < 0);
+      return comparison(left, right, (sign) => sign < 0);
     case '<=':
-      return ordered(left, right, (sign) => sign <= 0);
+      return comparison(left, right, (sign) => sign <= 0);
     case '>':
-      return ordered(left, right, (sign) => sign > 0);
+      return comparison(left, right, (sign) => sign > 0);
     case '>=':
-      return ordered(left, right, (sign) => sign >= 0);
+      return comparison(left, right, (sign) => sign >= 0);
     case 'and':
     case 'or':
     case '??':
@@ -210,7 +210,7 @@ export function areEqual(left: Value, right: Value): boolean | Value {
   return typeof sign === 'number' ? sign === 0 : sign;
 }
 
-function ordered(left: Value, right: Value, holds: (sign: number) => boolean): Value {
+function comparison(left: Value, right: Value, holds: (sign: number) => boolean): Value {
   if (left.type === 'boolean' || left.type === 'record') return error(`${sentence(typeWords(left))} has no order.`);
   const sign = compare(left, right);
   return typeof sign === 'number' ? boolean(holds(sign)) : sign;

@@ -95,6 +95,9 @@ export const error = (message: string, origin: { path?: string; figure?: string 
   ...origin,
 });
 
+/** The text that a value is; an empty one where it is something else. */
+export const textIn = (value: Value | undefined): string => (value?.type === 'text' ? value.value : '');
+
 /** The rows of a list of records; none for anything else. */
 export function rowsIn(value: Value): Row[] {
   return value.type === 'list' ? value.items.flatMap((item) => (item.type === 'record' ? [item.row] : [])) : [];

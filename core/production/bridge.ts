@@ -57,8 +57,8 @@ export function priceBridge(figureOf: (meaning: Meaning) => Cell | undefined, lo
       workings: cell.id,
     });
   }
-  const told = withoutEqualLevels(steps);
-  return told.length < 2 ? null : told;
+  const stepsShown = withoutEqualLevels(steps);
+  return stepsShown.length < 2 ? null : stepsShown;
 }
 
 /** A level straight after another says the same again; the later one, which is nearer to what is paid, stays. */

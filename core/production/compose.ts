@@ -19,7 +19,7 @@ import type { RecordSnapshot } from '../record/snapshot';
 import { usedDigest } from '../record/used';
 import { PrintedSum } from '../sheet/printed-sum';
 import { assemble, type Assembled } from '../template/assemble';
-import { plainly, type Assets, type ComposedDocument } from '../template/composed';
+import { textOfRuns, type Assets, type ComposedDocument } from '../template/composed';
 import { splitPlaceholders } from '../template/placeholders';
 import { documentRoots } from '../template/roots';
 import type { Pins, Plan, Template } from '../template/template';
@@ -142,7 +142,7 @@ class DocumentComposer {
     const { by, template, assembled } = this;
     this.#checkCurrency();
     const titleRuns = by.placed('title', this.#plan.title, 'plan');
-    const title = plainly(titleRuns);
+    const title = textOfRuns(titleRuns);
     const fileName = safeFileName(by.placedText('file name', this.#plan.fileName, 'plan'), 'pdf');
     const { logo, table } = assembled.houseStyle;
     by.around = {
@@ -249,7 +249,8 @@ class DocumentComposer {
       return { standard };
     }
     const { password: formula, ...permissions } = protection;
-    const password = formula === undefined ? undefined : this.by.textOf({ id: 'password', formula, block: 'plan' });
+    const password =
+      formula === undefined ? undefined : this.by.printedText({ id: 'password', formula, block: 'plan' });
     return {
       ...(standard && { standard }),
       protection: { ...permissions, ...(password !== undefined && { password }) },

@@ -12,7 +12,7 @@ import { workingsOf, type Workings } from '../sheet/workings';
 import { calledByType } from '../record/schema';
 import type { PrintedSum } from '../sheet/printed-sum';
 import { composeBlock, type Block, type ComposedBlock } from '../template/blocks';
-import { brokenLines, plainly, type Asset, type Assets, type PlacedPicture, type Run } from '../template/composed';
+import { brokenLines, textOfRuns, type Asset, type Assets, type PlacedPicture, type Run } from '../template/composed';
 import type { ColumnTotal, Composer, PictureBox, PrintedRuns, ValueRequest } from '../template/composer';
 import { composeInline, type Inline } from '../template/inlines';
 import { splitPlaceholders } from '../template/placeholders';
@@ -183,11 +183,11 @@ export class Compositor implements Composer {
 
   /** Text with placeholders as plain text. A fault in one is a finding. */
   placedText(id: string, source: string, block: string): string {
-    return plainly(this.placed(id, source, block));
+    return textOfRuns(this.placed(id, source, block));
   }
 
   /** The text of a formula that is printed in another form than words; undefined, with a finding, where it has none. */
-  textOf(request: ValueRequest): string | undefined {
+  printedText(request: ValueRequest): string | undefined {
     const runs = this.print(request);
     if (runs.some((run) => run.kind === 'text' && run.fault)) return undefined;
     return runs.map((run) => (run.kind === 'text' ? run.text : '\n')).join('');

@@ -23,7 +23,7 @@ describe('a formatted text', () => {
       },
       {
         kind: 'list',
-        ordered: true,
+        numbered: true,
         items: [[{ kind: 'text', text: 'One' }], [{ kind: 'text', text: 'Two', underline: true }]],
       },
       { kind: 'paragraph', runs: [{ kind: 'text', text: 'A', link: 'https://a.example' }] },

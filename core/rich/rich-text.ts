@@ -7,7 +7,7 @@ export type RichRun =
 
 /** A block of a formatted text. */
 export type RichBlock =
-  { kind: 'paragraph' | 'heading'; runs: RichRun[] } | { kind: 'list'; ordered: boolean; items: RichRun[][] };
+  { kind: 'paragraph' | 'heading'; runs: RichRun[] } | { kind: 'list'; numbered: boolean; items: RichRun[][] };
 
 /** What stands inside of these is no text to print. */
 const UNPRINTED = new Set([
@@ -90,7 +90,7 @@ export function richBlocks(html: string): RichBlock[] {
       heading ||= /^h[1-6]$/.test(name);
       if (name === 'ul' || name === 'ol') {
         // Lists inside of lists are printed as one: their items follow each other.
-        const list = lists[0] ?? { kind: 'list' as const, ordered: name === 'ol', items: [] };
+        const list = lists[0] ?? { kind: 'list' as const, numbered: name === 'ol', items: [] };
         if (lists.length === 0) blocks.push(list);
         lists.push(list);
       }

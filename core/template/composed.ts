@@ -66,7 +66,7 @@ export interface Asset {
 export type Assets = Readonly<Record<string, Asset>>;
 
 /** Runs as plain text, on one line. */
-export function plainly(runs: readonly Run[]): string {
+export function textOfRuns(runs: readonly Run[]): string {
   return runs.map((run) => (run.kind === 'text' ? run.text : ' ')).join('');
 }
 

@@ -77,7 +77,7 @@ export interface Composer {
   /** Text with placeholders as runs, so that each value of it leads back to where it came from. */
   placed(id: string, source: string, block: string, row?: Row): Run[];
   /** The text of a formula that is printed in another form than words; undefined, with a finding, where it has none. */
-  textOf(request: ValueRequest): string | undefined;
+  printedText(request: ValueRequest): string | undefined;
   /** The picture that a formula gives. Without one nothing is printed; that it is missing is a finding. */
   picture(request: ValueRequest, box: PictureBox): PlacedPicture | undefined;
   /** A picture by its hash, as large as its box allows; `size` in pixels, where it is known. */

@@ -76,11 +76,11 @@ describe('a PDF', () => {
     expect(composition.output.protection?.password).toBe('KH/26/0317');
     const file = await printed(composition);
     expect(spawnSync('qpdf', ['--check', file]).status).not.toBe(0);
-    const told = tool('qpdf', '--password=KH/26/0317', '--show-encryption', file);
-    expect(told).toContain('AESv3');
-    expect(told).toMatch(/extract for any purpose: not allowed/);
-    expect(told).toMatch(/modify document assembly: not allowed/);
-    expect(told).toMatch(/print high resolution: allowed/);
+    const encryption = tool('qpdf', '--password=KH/26/0317', '--show-encryption', file);
+    expect(encryption).toContain('AESv3');
+    expect(encryption).toMatch(/extract for any purpose: not allowed/);
+    expect(encryption).toMatch(/modify document assembly: not allowed/);
+    expect(encryption).toMatch(/print high resolution: allowed/);
     expect(tool('pdftotext', '-upw', 'KH/26/0317', file, '-')).toContain('Propagation house');
   });
 

@@ -69,7 +69,7 @@ it.each([
 it('groups of a table have their lines and their sum under their heading', () => {
   const { document } = compose(templates[1]!, demoSnapshot('D-1213'), { ...CONTEXT, registered: [] });
   const table = document.body.find((block) => block.kind === 'table');
-  const told =
+  const structure =
     table?.kind === 'table'
       ? table.sections.map(({ heading, rows, subtotal }) =>
           [heading, subtotal?.value]
@@ -77,7 +77,7 @@ it('groups of a table have their lines and their sum under their heading', () =>
             .concat(String(rows.length)),
         )
       : [];
-  expect(told).toEqual([
+  expect(structure).toEqual([
     ['Structure', '40,848.00', '1'],
     ['Climate', '39,416.00', '4'],
     ['Services', '840.00', '1'],

@@ -9,7 +9,7 @@ import type { Database } from '../db/database';
 import { documentFiles, documents, type DocumentState, type KeptComposition } from '../db/schema';
 import type { Press } from '../press/press';
 import { addEvent, tellChanged } from './events';
-import { pressJob, templateVersion } from './template';
+import { compositionInput, templateVersion } from './template';
 
 type StoredDocument = typeof documents.$inferSelect;
 
@@ -82,8 +82,8 @@ async function render({ database, press }: FilingServices, document: StoredDocum
   const { issueDate, edition, plan, number, serial } = document;
   const circumstances = { issueDate, edition, plan, number: { serial, text: number } };
   // As it stood when the filing began: what is filed meanwhile does not count.
-  const job = await pressJob(database, published, document.snapshot, circumstances, document.createdAt);
-  const { composition, workings, pdf } = await press.print(job);
+  const input = await compositionInput(database, published, document.snapshot, circumstances, document.createdAt);
+  const { composition, workings, pdf } = await press.print(input);
   if (!pdf || !workings)
     throw new Unfileable(composition.findings.find(({ severity }) => severity === 'stops')!.sentence);
   const taken = (await listAttachments(document.recordId)).map(({ name }) => name);

@@ -13,7 +13,7 @@ import type { Press } from '../press/press';
 import { Problem } from '../problem';
 import { addEvent } from './events';
 import { takeNumber } from './series';
-import { currentTemplate, pressJob, readForTemplate } from './template';
+import { currentTemplate, compositionInput, readForTemplate } from './template';
 
 export interface FilingRequest {
   recordId: string;
@@ -30,7 +30,7 @@ export interface FilingRequest {
 }
 
 /** One used value that changed since the proof, for people. */
-export interface ToldChange {
+export interface ChangedValue {
   what: string;
   before: string | null;
   after: string | null;
@@ -64,7 +64,9 @@ export async function beginFiling(
 
   const { template } = published;
   const snapshot = await readForTemplate(services, published, request.recordId);
-  const composition = await press.compose(await pressJob(database, published, snapshot, { edition: request.edition }));
+  const composition = await press.compose(
+    await compositionInput(database, published, snapshot, { edition: request.edition }),
+  );
   await refuseChanged(request.used, composition, snapshot);
   refuseFindings(composition.findings, request.skipped);
 
@@ -110,7 +112,7 @@ async function refuseChanged(proofed: UsedValues, composition: Composition, snap
   const changes = usedChanges(proofed, composition.used);
   if (changes.length === 0) return;
   const { records } = await crmSchema();
-  const told = changes.map(({ path, before, after }): ToldChange => ({
+  const changed = changes.map(({ path, before, after }): ChangedValue => ({
     what: describePath(path, snapshot, records),
     before,
     after,
@@ -121,7 +123,7 @@ async function refuseChanged(proofed: UsedValues, composition: Composition, snap
     'Nothing was filed. Look at what changed, then file the new proof.',
     {
       reason: 'changed',
-      changes: told,
+      changes: changed,
     },
   );
 }

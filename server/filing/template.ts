@@ -16,7 +16,7 @@ import { withPictures } from '../crm/pictures';
 import { registeredFor } from './registered';
 import type { ComposeContext } from '../../core/production/compose';
 import { config, today } from '../config';
-import type { PressJob } from '../press/press';
+import type { CompositionInput } from '../press/press';
 
 /** A published version of a template, with what it holds on to. */
 export interface PublishedTemplate {
@@ -83,7 +83,7 @@ function readsOfVersion(template: Template, pins: Pins, schema: RecordSchema, ve
 }
 
 /** What to compose: a template, a record, the circumstances, and what was filed for the record `before` a moment. */
-export async function pressJob(
+export async function compositionInput(
   connection: Connection,
   { template, pins }: Pick<PublishedTemplate, 'template' | 'pins'>,
   snapshot: RecordSnapshot,
@@ -91,7 +91,7 @@ export async function pressJob(
     Pick<ComposeContext, 'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial'>
   > = {},
   before = new Date(),
-): Promise<PressJob> {
+): Promise<CompositionInput> {
   const { records: schema } = await crmSchema();
   const context: ComposeContext = {
     schema,

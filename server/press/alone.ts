@@ -3,7 +3,7 @@ import type { Answer, PressTask } from './press';
 import run from './worker';
 
 process.once('message', (task: PressTask) => {
-  const answer = (told: Answer) => process.send!(told, () => process.exit(0));
+  const answer = (given: Answer) => process.send!(given, () => process.exit(0));
   run(task).then(
     (result) => answer({ result }),
     (problem: unknown) => answer({ failed: problem instanceof Error ? problem.message : String(problem) }),

@@ -16,21 +16,21 @@ import { config } from '../config';
 import { YOUNG_GENERATION, YOUNG_GENERATION_FLAG } from './young-generation';
 
 /** What a composition is made of. Plain data: it is handed to a worker thread. */
-export interface PressJob {
+export interface CompositionInput {
   template: Template;
   snapshot: RecordSnapshot;
   context: ComposeContext;
 }
 
 export type PressTask =
-  | { task: 'compose'; job: PressJob }
-  | { task: 'proof'; job: PressJob; key: string }
-  | { task: 'explain'; job: PressJob; key: string; id: string }
-  | { task: 'print'; job: PressJob }
-  | { task: 'thumbnail'; job: PressJob; width: number }
-  | { task: 'look over'; bytes: Uint8Array }
-  | { task: 'read template'; bytes: Uint8Array }
-  | { task: 'check template'; template: Template; pins: Pins; schema: RecordSchema };
+  | { kind: 'compose'; input: CompositionInput }
+  | { kind: 'proof'; input: CompositionInput; key: string }
+  | { kind: 'explain'; input: CompositionInput; key: string; id: string }
+  | { kind: 'print'; input: CompositionInput }
+  | { kind: 'thumbnail'; input: CompositionInput; width: number }
+  | { kind: 'look over'; bytes: Uint8Array }
+  | { kind: 'read template'; bytes: Uint8Array }
+  | { kind: 'check template'; template: Template; pins: Pins; schema: RecordSchema };
 
 export interface Proof {
   composition: Composition;
@@ -48,9 +48,9 @@ export interface Print {
 const OUTSIZE = 2_000;
 
 /** Whether setting this takes memory that the machine should have back. Composing alone takes little. */
-function isOutsize(ordered: PressTask): boolean {
-  if (!('job' in ordered) || ordered.task === 'compose' || ordered.task === 'explain') return false;
-  return Object.values(ordered.job.snapshot.fields).some((value) => Array.isArray(value) && value.length > OUTSIZE);
+function isOutsize(task: PressTask): boolean {
+  if (!('input' in task) || task.kind === 'compose' || task.kind === 'explain') return false;
+  return Object.values(task.input.snapshot.fields).some((value) => Array.isArray(value) && value.length > OUTSIZE);
 }
 
 /**
@@ -98,44 +98,44 @@ export class Press {
     });
   }
 
-  compose(job: PressJob): Promise<Composition> {
-    return this.#run<Composition>({ task: 'compose', job });
+  compose(input: CompositionInput): Promise<Composition> {
+    return this.#run<Composition>({ kind: 'compose', input });
   }
 
   /** Sets a proof. `key` names it for `explain`. */
-  proof(job: PressJob, key: string): Promise<Proof> {
-    return this.#run<Proof>({ task: 'proof', job, key });
+  proof(input: CompositionInput, key: string): Promise<Proof> {
+    return this.#run<Proof>({ kind: 'proof', input, key });
   }
 
   /** How one figure or value of a proof came about; quick while the thread still has the proof at hand. */
-  explain(job: PressJob, key: string, id: string): Promise<Workings | undefined> {
-    return this.#run<Workings | undefined>({ task: 'explain', job, key, id });
+  explain(input: CompositionInput, key: string, id: string): Promise<Workings | undefined> {
+    return this.#run<Workings | undefined>({ kind: 'explain', input, key, id });
   }
 
-  print(job: PressJob): Promise<Print> {
-    return this.#run<Print>({ task: 'print', job });
+  print(input: CompositionInput): Promise<Print> {
+    return this.#run<Print>({ kind: 'print', input });
   }
 
   /** The first page as a PNG, this many pixels wide. */
-  thumbnail(job: PressJob, width: number): Promise<Uint8Array> {
-    return this.#run<Uint8Array>({ task: 'thumbnail', job, width });
+  thumbnail(input: CompositionInput, width: number): Promise<Uint8Array> {
+    return this.#run<Uint8Array>({ kind: 'thumbnail', input, width });
   }
 
   /** What a file is, and whether it can be printed. @throws RefusedFile */
   async lookOver(bytes: Uint8Array): Promise<LookedOver> {
-    const seen = await this.#run<LookedOver | { refused: string }>({ task: 'look over', bytes });
+    const seen = await this.#run<LookedOver | { refused: string }>({ kind: 'look over', bytes });
     if ('refused' in seen) throw new RefusedFile(seen.refused);
     return seen;
   }
 
   /** Reads a template file, off the thread that answers requests: a hostile one may be slow to refuse. */
   readTemplate(bytes: Uint8Array): Promise<{ template: Template } | { faults: Fault[] }> {
-    return this.#run<{ template: Template } | { faults: Fault[] }>({ task: 'read template', bytes });
+    return this.#run<{ template: Template } | { faults: Fault[] }>({ kind: 'read template', bytes });
   }
 
   /** What is wrong with a template: the one gate. */
   faultsOf(template: Template, pins: Pins, schema: RecordSchema): Promise<TemplateFaults> {
-    return this.#run<TemplateFaults>({ task: 'check template', template, pins, schema });
+    return this.#run<TemplateFaults>({ kind: 'check template', template, pins, schema });
   }
 
   close(): Promise<void> {

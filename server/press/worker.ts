@@ -11,47 +11,47 @@ import { mayFile } from '../../core/production/findings/finding';
 import { printPdf } from '../../render/pdf/print';
 import { rasterised } from '../../render/png/thumbnail';
 import { Typesetter, TypesettingError } from '../../render/typst/typesetter';
-import type { PressJob, PressTask, Print, Proof } from './press';
+import type { CompositionInput, PressTask, Print, Proof } from './press';
 
 // piscina hands its own data over beside ours; a process of its own has none, and is told by its environment.
-const told = (Array.isArray(workerData) ? workerData[1] : workerData) as { pressFolder: string } | null;
-const typesetter = new Typesetter(told?.pressFolder ?? process.env.LUMBIX_PRESS_FOLDER!);
+const given = (Array.isArray(workerData) ? workerData[1] : workerData) as { pressFolder: string } | null;
+const typesetter = new Typesetter(given?.pressFolder ?? process.env.LUMBIX_PRESS_FOLDER!);
 /** The last proofs, to be explained. */
 const atHand = new LRUCache<string, Composing>({ max: 8 });
 
-export default async function run(ordered: PressTask): Promise<unknown> {
-  switch (ordered.task) {
+export default async function run(task: PressTask): Promise<unknown> {
+  switch (task.kind) {
     case 'look over':
-      return lookedOver(ordered.bytes);
+      return lookedOver(task.bytes);
     case 'read template':
-      return readTemplate(ordered.bytes);
+      return readTemplate(task.bytes);
     case 'check template':
-      return faultsOf(ordered.template, ordered.pins, ordered.schema);
+      return faultsOf(task.template, task.pins, task.schema);
     default:
-      return withJob(ordered);
+      return withInput(task);
   }
 }
 
-async function withJob(ordered: Extract<PressTask, { job: PressJob }>): Promise<unknown> {
-  const { job } = ordered;
-  switch (ordered.task) {
+async function withInput(task: Extract<PressTask, { input: CompositionInput }>): Promise<unknown> {
+  const { input } = task;
+  switch (task.kind) {
     case 'compose':
-      return compose(job.template, job.snapshot, job.context);
+      return compose(input.template, input.snapshot, input.context);
     case 'proof': {
-      const { composition } = composed(job, ordered.key);
+      const { composition } = composed(input, task.key);
       return { composition, pages: typesetter.proof(composition.document, composition.assets) } satisfies Proof;
     }
     case 'explain':
-      return composed(job, ordered.key).explain(ordered.id);
+      return composed(input, task.key).explain(task.id);
     case 'print': {
-      const { composition, explainAll } = composing(job.template, job.snapshot, job.context);
-      if (!mayFile(composition.findings) && !job.context.trial) return { composition } satisfies Print;
+      const { composition, explainAll } = composing(input.template, input.snapshot, input.context);
+      if (!mayFile(composition.findings) && !input.context.trial) return { composition } satisfies Print;
       const pdf = await printPdf(typesetter, composition);
       return { composition, workings: explainAll(), pdf } satisfies Print;
     }
     case 'thumbnail': {
-      const { document, assets } = compose(job.template, job.snapshot, job.context);
-      return rasterised(typesetter.proof(document, assets), ordered.width);
+      const { document, assets } = compose(input.template, input.snapshot, input.context);
+      return rasterised(typesetter.proof(document, assets), task.width);
     }
   }
 }
@@ -80,8 +80,8 @@ async function lookedOver(bytes: Uint8Array): Promise<LookedOver | { refused: st
   }
 }
 
-function composed(job: PressJob, key: string): Composing {
+function composed(input: CompositionInput, key: string): Composing {
   let known = atHand.get(key);
-  if (!known) atHand.set(key, (known = composing(job.template, job.snapshot, job.context)));
+  if (!known) atHand.set(key, (known = composing(input.template, input.snapshot, input.context)));
   return known;
 }

@@ -30,11 +30,11 @@ let newest = 0;
 
 async function look(): Promise<void> {
   const mine = ++newest;
-  const told = await workshop.typed(view?.state.doc.toString() ?? source, list, row);
+  const checked = await workshop.typed(view?.state.doc.toString() ?? source, list, row);
   if (mine !== newest || !view) return;
-  state.value = told;
+  state.value = checked;
   const { length } = view.state.doc;
-  const marks = told.diagnostics.map(({ from, to, message }): EditorDiagnostic => ({
+  const marks = checked.diagnostics.map(({ from, to, message }): EditorDiagnostic => ({
     from: Math.min(from, length),
     to: Math.min(to, length),
     message,

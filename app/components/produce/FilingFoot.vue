@@ -65,7 +65,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
     </template>
     <template v-else>
       <span class="mono name">{{ fileName }}</span>
-      <span v-if="problem" class="failed told" role="alert">
+      <span v-if="problem" class="failed announcement" role="alert">
         <b>{{ problem.title }}.</b>{{ ' ' }}
         <template v-if="problem.changes">
           <template v-for="change in problem.changes.slice(0, 2)" :key="change.what"
@@ -112,7 +112,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.told {
+.announcement {
   overflow: hidden;
   display: -webkit-box;
   -webkit-box-orient: vertical;

@@ -18,7 +18,7 @@ const shown = computed(() =>
 const input = useTemplateRef<HTMLInputElement>('input');
 const page = useTemplateRef<HTMLElement>('page');
 const busy = ref(false);
-const told = ref('');
+const announcement = ref('');
 const refused = shallowRef<ApiProblem>();
 /** A template that some records stop on, waiting for a reason. */
 const waiting = shallowRef<{ file: File; problem: ApiProblem }>();
@@ -29,12 +29,12 @@ useKeys({ 'Control+Enter': () => input.value?.click() });
 async function putIn(file: File | null | undefined, reason?: string): Promise<void> {
   if (!file || busy.value) return;
   busy.value = true;
-  told.value = '';
+  announcement.value = '';
   refused.value = undefined;
   try {
     const { name, version, isNew } = await api.putInTemplate(file, reason);
     waiting.value = undefined;
-    told.value = isNew ? `“${name}” is on the shelf now.` : `“${name}” is at version ${version} now.`;
+    announcement.value = isNew ? `“${name}” is on the shelf now.` : `“${name}” is at version ${version} now.`;
     await loaded.reload();
   } catch (thrown) {
     const problem = asProblem(thrown);
@@ -60,7 +60,7 @@ const use = (documents: number, lastUsed: string | null) =>
       <div class="bar">
         <SearchField :value="words" label="Search templates" @search="words = $event" />
         <PlainSelect label="Kind" :value="kind ?? ''" :options="kinds" @choose="kind = $event" />
-        <span class="told" role="status">{{ told }}</span>
+        <span class="announcement" role="status">{{ announcement }}</span>
         <input
           ref="input"
           type="file"
@@ -125,7 +125,7 @@ const use = (documents: number, lastUsed: string | null) =>
   gap: 8px;
   margin-bottom: 16px;
 }
-.told {
+.announcement {
   flex: 1;
   color: var(--ink-quiet);
   text-align: end;

@@ -6,7 +6,7 @@ import cases from './spreadsheet.json';
 const sheet = new Sheet(SAMPLE);
 
 /** A value as tools/spreadsheet.ts writes a spreadsheet's: numbers to ten decimals. */
-function told(formula: string): string {
+function answer(formula: string): string {
   const { value } = sheet.evaluate('test', formula);
   switch (value.type) {
     case 'number':
@@ -28,7 +28,7 @@ const shortened = (result: string) =>
 describe('agreement with a spreadsheet on the shared functions', () => {
   it('over generated formulas', () => {
     const differing = (cases as [string, string][])
-      .map(([formula, result]) => ({ formula, there: shortened(result), here: shortened(told(formula)) }))
+      .map(([formula, result]) => ({ formula, there: shortened(result), here: shortened(answer(formula)) }))
       .filter(({ there, here }) => there !== here);
     expect(differing).toEqual([]);
     expect(cases.length).toBeGreaterThan(800);

@@ -97,7 +97,7 @@ const MEDIAN = eager(
     result: summed,
   },
   (args) => {
-    const items = ordered('MEDIAN', args);
+    const items = itemsInOrder('MEDIAN', args);
     if (!Array.isArray(items)) return items;
     const middle = items.length / 2;
     if (items.length % 2 === 1) return items[Math.floor(middle)]!;
@@ -116,14 +116,14 @@ function extreme(name: string, help: string, example: string, wanted: 1 | -1): F
     result: itemType,
   };
   return eager(declaration, (args) => {
-    const items = ordered(name, args);
+    const items = itemsInOrder(name, args);
     if (!Array.isArray(items)) return items;
     return wanted === 1 ? items.at(-1)! : items[0]!;
   });
 }
 
 /** The values in order, least first; an error if there are none, or two have no order. */
-function ordered(name: string, args: Value[]): Value[] | Value {
+function itemsInOrder(name: string, args: Value[]): Value[] | Value {
   const items: Value[] = [];
   for (const item of flatten(args)) {
     if (item.type === 'error') return item;

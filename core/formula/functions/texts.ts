@@ -4,7 +4,7 @@ import { formatNumberPattern } from '../number-pattern';
 import { quoted, phrase } from '../../words/phrases';
 import { boundedText } from '../operators';
 import { BOOLEAN, NUMBER, TEXT as TEXT_TYPE } from '../type';
-import { boolean, error, formatValue, number, percent, text, typeWords, type Value } from '../value';
+import { boolean, error, formatValue, number, percent, text, textIn, typeWords, type Value } from '../value';
 import { wholeNumber } from './arithmetic';
 import { eager, flatten, type FormulaFunction, type Parameter } from './function';
 
@@ -13,7 +13,6 @@ const LONGEST = 100_000;
 
 /** Characters as people count them: an emoji is one. */
 const characters = (value: string): string[] => Array.from(value);
-const textOf = (value: Value | undefined): string => (value?.type === 'text' ? value.value : '');
 
 function declared(
   name: string,
@@ -41,7 +40,7 @@ const LEFT = declared(
   'LEFT("glasshouse", 5)',
   ([value, count]) => {
     const length = counted(count, 1);
-    return typeof length === 'number' ? text(characters(textOf(value)).slice(0, length).join('')) : length;
+    return typeof length === 'number' ? text(characters(textIn(value)).slice(0, length).join('')) : length;
   },
 );
 
@@ -53,7 +52,7 @@ const RIGHT = declared(
   ([value, count]) => {
     const length = counted(count, 1);
     if (typeof length !== 'number') return length;
-    const all = characters(textOf(value));
+    const all = characters(textIn(value));
     return text(all.slice(Math.max(0, all.length - length)).join(''));
   },
 );
@@ -69,7 +68,7 @@ const MID = declared(
     if (typeof from !== 'number') return from;
     if (typeof length !== 'number') return length;
     return text(
-      characters(textOf(value))
+      characters(textIn(value))
         .slice(from - 1, from - 1 + length)
         .join(''),
     );
@@ -81,7 +80,7 @@ const LEN = declared(
   [WORDS],
   'How many characters a text has.',
   'LEN("glasshouse")',
-  ([value]) => number(characters(textOf(value)).length),
+  ([value]) => number(characters(textIn(value)).length),
   NUMBER,
 );
 const TRIM = declared(
@@ -89,13 +88,13 @@ const TRIM = declared(
   [WORDS],
   'Without spaces at the ends, and with one space between words.',
   'TRIM("  fern   house ")',
-  ([value]) => text(textOf(value).replace(/ +/g, ' ').replace(/^ | $/g, '')),
+  ([value]) => text(textIn(value).replace(/ +/g, ' ').replace(/^ | $/g, '')),
 );
 const UPPER = declared('UPPER', [WORDS], 'In capitals.', 'UPPER("vent")', ([value], { locale }) =>
-  boundedText(textOf(value).toLocaleUpperCase(locale)),
+  boundedText(textIn(value).toLocaleUpperCase(locale)),
 );
 const LOWER = declared('LOWER', [WORDS], 'In small letters.', 'LOWER("VENT")', ([value], { locale }) =>
-  boundedText(textOf(value).toLocaleLowerCase(locale)),
+  boundedText(textIn(value).toLocaleLowerCase(locale)),
 );
 
 const PROPER = declared(
@@ -105,7 +104,7 @@ const PROPER = declared(
   'PROPER("fern HOUSE")',
   ([value], { locale }) =>
     boundedText(
-      textOf(value)
+      textIn(value)
         .toLocaleLowerCase(locale)
         .replace(
           /(^|[^\p{L}\p{M}])(\p{L})/gu,
@@ -142,7 +141,7 @@ const TEXTJOIN = declared(
       if (item.type === 'blank' && passOver!.type === 'boolean' && passOver!.value) continue;
       parts.push(formatValue(item, locale));
     }
-    return boundedText(parts.join(textOf(separator)));
+    return boundedText(parts.join(textIn(separator)));
   },
 );
 
@@ -157,13 +156,13 @@ const SUBSTITUTE = declared(
   'Puts new words in place of old ones: everywhere, or only at the occurrence that is named.',
   'SUBSTITUTE("a-b-c", "-", "/", 2)',
   ([value, old, replacement, which]) => {
-    const parts = textOf(old) === '' ? [textOf(value)] : textOf(value).split(textOf(old));
-    if (!which) return boundedText(parts.join(textOf(replacement)));
+    const parts = textIn(old) === '' ? [textIn(value)] : textIn(value).split(textIn(old));
+    if (!which) return boundedText(parts.join(textIn(replacement)));
     const at = position(which);
     if (typeof at !== 'number') return at;
-    if (at >= parts.length) return text(textOf(value));
-    const before = parts.slice(0, at).join(textOf(old));
-    return boundedText(before + textOf(replacement) + parts.slice(at).join(textOf(old)));
+    if (at >= parts.length) return text(textIn(value));
+    const before = parts.slice(0, at).join(textIn(old));
+    return boundedText(before + textIn(replacement) + parts.slice(at).join(textIn(old)));
   },
 );
 
@@ -177,8 +176,8 @@ const REPLACE = declared(
     const length = counted(count, 0);
     if (typeof from !== 'number') return from;
     if (typeof length !== 'number') return length;
-    const all = characters(textOf(value));
-    return boundedText([...all.slice(0, from - 1), textOf(replacement), ...all.slice(from - 1 + length)].join(''));
+    const all = characters(textIn(value));
+    return boundedText([...all.slice(0, from - 1), textIn(replacement), ...all.slice(from - 1 + length)].join(''));
   },
 );
 
@@ -190,9 +189,9 @@ const REPT = declared(
   ([value, count]) => {
     const times = counted(count, 0, 'The number of times');
     if (typeof times !== 'number') return times;
-    return times * textOf(value).length > LONGEST
+    return times * textIn(value).length > LONGEST
       ? error(`A text may have ${LONGEST} characters at most.`)
-      : text(textOf(value).repeat(times));
+      : text(textIn(value).repeat(times));
   },
 );
 
@@ -204,24 +203,24 @@ const EXACT = declared(
   ],
   'Whether two texts are the same, letter for letter.',
   'EXACT("Vent", "vent")',
-  ([one, other]) => boolean(textOf(one) === textOf(other)),
+  ([one, other]) => boolean(textIn(one) === textIn(other)),
   BOOLEAN,
 );
 
-const FIND = finding(
+const FIND = searching(
   'FIND',
   'Where one text first stands in another, counted from 1; capitals count.',
   'FIND("house", "glasshouse")',
   (each) => each,
 );
-const SEARCH = finding(
+const SEARCH = searching(
   'SEARCH',
   'Where one text first stands in another, counted from 1, capitals or not.',
   'SEARCH("HOUSE", "glasshouse")',
   (each, locale) => each.toLocaleLowerCase(locale),
 );
 
-function finding(
+function searching(
   name: string,
   help: string,
   example: string,
@@ -240,12 +239,12 @@ function finding(
     ([sought, value, start], { locale }) => {
       const from = start ? position(start) : 1;
       if (typeof from !== 'number') return from;
-      const all = characters(textOf(value)).map((each) => plain(each, locale));
-      const wanted = characters(textOf(sought)).map((each) => plain(each, locale));
+      const all = characters(textIn(value)).map((each) => plain(each, locale));
+      const wanted = characters(textIn(sought)).map((each) => plain(each, locale));
       for (let at = from - 1; at + wanted.length <= all.length; at++) {
         if (wanted.every((each, offset) => each === all[at + offset])) return number(at + 1);
       }
-      return error(`“${textOf(sought)}” is not in “${textOf(value)}”.`);
+      return error(`“${textIn(sought)}” is not in “${textIn(value)}”.`);
     },
     NUMBER,
   );
@@ -263,8 +262,8 @@ const VALUE = declared(
   'The number that a text holds, with a point before the decimals; with a percent sign, a percentage.',
   'VALUE("12.50")',
   ([value]) => {
-    const match = /^\s*([+-]?(?:\d+|\d{1,3}(?:,\d{3})+)(?:\.\d+)?)\s*(%?)\s*$/.exec(textOf(value));
-    if (!match) return error(`“${textOf(value)}” is not a number such as 1234.50.`);
+    const match = /^\s*([+-]?(?:\d+|\d{1,3}(?:,\d{3})+)(?:\.\d+)?)\s*(%?)\s*$/.exec(textIn(value));
+    if (!match) return error(`“${textIn(value)}” is not a number such as 1234.50.`);
     const decimal = Decimal.of(match[1]!.replaceAll(',', ''));
     return match[2] ? percent(decimal.shifted(-2)) : number(decimal);
   },
@@ -280,7 +279,7 @@ const TEXT = declared(
   'A number, amount or date in a Unicode (LDML) pattern, in the words, digits and grouping of the document’s language: "d MMMM yyyy", "#,##0.00", "0.0%". A date also as "short", "medium", "long" or "full".',
   'TEXT(document.issue_date, "EEEE d MMMM yyyy")',
   ([value, pattern], { locale }) => {
-    const wanted = textOf(pattern);
+    const wanted = textIn(pattern);
     try {
       switch (value!.type) {
         case 'date':
@@ -307,14 +306,14 @@ const LABEL = declared(
   [WORDS],
   'A word of the trade in the document’s language: “Qty”, “Net”, “Valid until”, “reverse charge”. Itself where Lumbix has no translation.',
   'LABEL("Subtotal")',
-  ([value], { locale }) => text(phrase(textOf(value), locale)),
+  ([value], { locale }) => text(phrase(textIn(value), locale)),
 );
 const QUOTE = declared(
   'QUOTE',
   [WORDS],
   'A text in the quotation marks of the document’s language.',
   'QUOTE("Marlow Fen")',
-  ([value], { locale }) => boundedText(quoted(textOf(value), locale)),
+  ([value], { locale }) => boundedText(quoted(textIn(value), locale)),
 );
 
 export const TEXTS = [

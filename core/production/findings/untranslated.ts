@@ -10,7 +10,7 @@ export function untranslated(
   values: Readonly<Record<string, PrintedValue>>,
 ): Finding {
   const count = (kind: WordingGap['kind']) => gaps.filter((gap) => gap.kind === kind).length;
-  const told = [
+  const parts = [
     count('missing') > 0 && `${counted(count('missing'), 'block')} printed in the first edition’s words`,
     count('outdated') > 0 && `${counted(count('outdated'), 'translation')} older than the text it translates`,
   ].filter(Boolean);
@@ -18,7 +18,7 @@ export function untranslated(
     id: `words ${edition.id}`,
     severity: 'warns',
     title: 'Not fully translated',
-    sentence: `In the edition “${edition.label}”: ${told.join(', and ')}.`,
+    sentence: `In the edition “${edition.label}”: ${parts.join(', and ')}.`,
     block: gaps[0]!.block,
     values: Object.keys(values).filter((key) => gaps.some(({ block }) => values[key]!.block === block)),
   };

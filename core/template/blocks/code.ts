@@ -27,7 +27,7 @@ export const code: BlockKind<Code, ComposedPicture> = {
   }),
   mapWords: unchanged,
   compose({ attrs: { id, symbology, formula: source, width, alt } }, composer, row) {
-    const value = composer.textOf({ id, formula: source, block: id, row });
+    const value = composer.printedText({ id, formula: source, block: id, row });
     return value === undefined ? [] : composeCode(composer, { block: id, symbology, text: value, width, alt });
   },
 };

@@ -1,5 +1,5 @@
 import type { Row } from '../../formula/row';
-import { formatValue, VALUE_FORMATS, type Value } from '../../formula/value';
+import { formatValue, textIn, VALUE_FORMATS } from '../../formula/value';
 import { inDigitsOf } from '../../money/number-symbols';
 import {
   boolean,
@@ -19,7 +19,7 @@ import { PrintedSum } from '../../sheet/printed-sum';
 import { phrase } from '../../words/phrases';
 import type { FormulaChanges, WordsChanges } from '../changes';
 import type { Composer } from '../composer';
-import { plainly, type PlacedPicture, type Run } from '../composed';
+import { textOfRuns, type PlacedPicture, type Run } from '../composed';
 import { attrs, leaf, type InferType } from '../node';
 import { twice, unchanged, type BlockKind } from './kind';
 import type { ComposedParagraph } from './paragraph';
@@ -234,7 +234,7 @@ function composeTable(by: Composer, table: LineTable, outer?: Row): (ComposedTab
     width: column.width,
   }));
   headings.forEach(({ heading }, at) =>
-    proveTotal(by, table, columns[at]!, plainly(heading), setting.sums[at]!, outer),
+    proveTotal(by, table, columns[at]!, textOfRuns(heading), setting.sums[at]!, outer),
   );
   const column = columns.findIndex((each) => each.id === table.carry);
   const carry =
@@ -295,7 +295,7 @@ function groupSection(
     row: group,
   });
   // A subtotal stands under the last column, so it is that column's sum.
-  const name = plainly(placed);
+  const name = textOfRuns(placed);
   if (setting.sectionSum.value?.type === value.type)
     by.prove(setting.sectionSum, { column: name, label: name, value, workings, block: id });
   return { ...section, subtotal: { label: placed, value: runs } };
@@ -347,12 +347,12 @@ class TableSetting {
     const bundles = items.map((whole): Bundle => ({ whole, parts: [] }));
     const byKey = new Map<string, Bundle>();
     for (const bundle of bundles) {
-      const known = textOf(by.decides(`${table.id} key`, key, table.id, bundle.whole));
+      const known = textIn(by.decides(`${table.id} key`, key, table.id, bundle.whole));
       if (known !== '' && !byKey.has(known)) byKey.set(known, bundle);
     }
     const owners = new Map<Bundle, Bundle>();
     for (const bundle of bundles) {
-      const owner = byKey.get(textOf(by.decides(`${table.id} part`, partOf, table.id, bundle.whole)));
+      const owner = byKey.get(textIn(by.decides(`${table.id} part`, partOf, table.id, bundle.whole)));
       if (owner && owner !== bundle && !isWithin(owner, bundle, owners)) owners.set(bundle, owner);
     }
     for (const [part, owner] of owners) owner.parts.push(part);
@@ -363,7 +363,7 @@ class TableSetting {
     const { by, table } = this;
     const row = this.#row(whole, isPart);
     if (parts.length === 0) return [row];
-    const shown = textOf(by.decides(`${table.id} show`, bundles.show, table.id, whole));
+    const shown = textIn(by.decides(`${table.id} show`, bundles.show, table.id, whole));
     if (shown === 'hidden') return [row];
     if (shown !== 'rolled up') return [row, ...parts.flatMap((part) => this.#bundleRows(part, bundles, true))];
     const names = allParts(parts).flatMap((part, at): Run[] => [
@@ -426,5 +426,3 @@ const allParts = (parts: readonly Bundle[]): Row[] =>
 function withDetail(cell: ComposedCell, runs: Run[]): ComposedCell {
   return { ...cell, detail: cell.detail ? [...cell.detail, { kind: 'break' }, ...runs] : runs };
 }
-
-const textOf = (value: Value): string => (value.type === 'text' ? value.value : '');

@@ -37,7 +37,7 @@ export const paymentCode: BlockKind<PaymentCode, ComposedPicture> = {
   mapWords: unchanged,
   compose({ attrs: { id, width, amount, payee, iban, reference } }, composer, row) {
     const part = (at: number, source: string) =>
-      composer.textOf({ id: `${id} ${at}`, formula: source, block: id, row });
+      composer.printedText({ id: `${id} ${at}`, formula: source, block: id, row });
     const texts = [part(0, payee), part(1, iban), part(2, reference)] as const;
     const { value } = composer.read({ id: `${id} amount`, formula: amount, block: id, row });
     if (value.type !== 'money') {

@@ -35,7 +35,7 @@ export const richText: BlockKind<RichText, ComposedParagraph | ComposedHeading |
       runs.map((run): Run => (run.kind === 'text' ? { ...run, value: key } : run));
     return richBlocks(value.html).map((each) => {
       if (each.kind === 'list')
-        return { kind: 'list', block: id, items: each.items.map(set), ...(each.ordered && { start: 1 }) };
+        return { kind: 'list', block: id, items: each.items.map(set), ...(each.numbered && { start: 1 }) };
       return each.kind === 'heading'
         ? { kind: 'heading', block: id, level: 3, runs: set(each.runs) }
         : paragraph(set(each.runs));

@@ -11,7 +11,7 @@ const {
   current,
   selected,
   row,
-  told,
+  announcement,
   faults,
   failures,
   changed,
@@ -211,14 +211,14 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             {{ faults[0]!.message }}
             <template v-if="faults.length > 1"> And {{ faults.length - 1 }} more.</template>
           </p>
-          <p v-else-if="!told && failures.length > 0" class="fault" role="status">
+          <p v-else-if="!announcement && failures.length > 0" class="fault" role="status">
             For this deal
             <button type="button" @click="store.select(failures[0]!.key)">{{ store.labelOf(failures[0]!.key) }}</button>
             has no value: {{ failures[0]!.message.replace(/\.?$/, '.') }}
             <template v-if="failures.length > 1"> {{ failures.length - 1 }} more have none either.</template>
           </p>
           <p v-else class="quiet" role="status">
-            {{ told ?? `Version ${opened?.version ?? ''}. ${formulas.length} figures, all in order.` }}
+            {{ announcement ?? `Version ${opened?.version ?? ''}. ${formulas.length} figures, all in order.` }}
           </p>
           <Button
             label="Publish"

@@ -9,12 +9,12 @@ export default route(async (event) => {
   const { id } = await documentId.validate(getRouterParams(event));
   const { database, changes } = await services();
   const stream = createEventStream(event);
-  let told = '';
+  let lastSent = '';
   const tell = async () => {
     const document = await documentState(database, id);
     const text = JSON.stringify(document ?? null);
-    if (text === told) return;
-    told = text;
+    if (text === lastSent) return;
+    lastSent = text;
     await stream.push(text);
   };
   const listener = (changed: string) => {
