@@ -1,3 +1,4 @@
+import { memberPath, itemPath } from '../record/value-path';
 import { canonical, type Value } from './value';
 
 /** A chain of things, the last added first: with ten thousands of short ones, much smaller than lists are. */
@@ -31,7 +32,7 @@ export class RowField {
   ) {}
 
   get path(): string {
-    return `${this.row.path}.${this.name}`;
+    return memberPath(this.row.path, this.name);
   }
 
   get label(): string {
@@ -114,7 +115,7 @@ export class ValuesRow extends Row {
 
   /** The same row as an item of a derived list, whose columns it has. */
   inList(list: string): ValuesRow {
-    return new ValuesRow(`${list}{${this.id}}`, this.id, this.title, this.values, list, this.place, this.#shape);
+    return new ValuesRow(itemPath(list, this.id), this.id, this.title, this.values, list, this.place, this.#shape);
   }
 
   has(name: string): boolean {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { roundedQuotient, roundedSafeQuotient, type Rounding } from './rounding';
+import { roundedQuotient, roundedSafeQuotient, ROUNDING_MODES, type Rounding } from './rounding';
 
 /** Quotients by 10 in every direction, worked out by hand: below, at and above a half, of even and odd neighbours. */
 const BY_TEN: readonly [dividend: number, expected: Record<Rounding, number>][] = [
@@ -36,6 +36,13 @@ describe('a rounded quotient', () => {
   it('goes towards one end of the number line below zero too', () => {
     expect([roundedSafeQuotient(-21, 10, 'ceiling'), roundedSafeQuotient(-21, 10, 'floor')]).toEqual([-2, -3]);
     expect([roundedQuotient(-21n, 10n, 'ceiling'), roundedQuotient(-21n, 10n, 'floor')]).toEqual([-2n, -3n]);
+  });
+
+  it('may go either way at a half, as a sheet declares it', () => {
+    expect(ROUNDING_MODES.map((mode) => [mode, roundedQuotient(25n, 10n, mode)])).toEqual([
+      ['half-away', 3n],
+      ['half-even', 2n],
+    ]);
   });
 
   it('of the largest safe integers is exact', () => {

@@ -1,6 +1,7 @@
+import { outcomePath } from '../record/value-path';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
-import { FormulaError } from '../formula/ast';
+import { FormulaError, type Expression } from '../formula/ast';
 import { collectReads, figuresUnder, type Cell } from '../sheet/cell';
 import { asCondition } from '../formula/functions';
 import { parseFormula } from '../formula/parse';
@@ -66,22 +67,22 @@ export class Compositor implements Composer {
   /** The outcome of a condition; what counts as used is the outcome, not the fields it looked at. */
   chooses(id: string, formula: string, block: string, row?: Row): boolean {
     const key = keyOf(id, row);
-    const cell = this.sheet.evaluate(`when ${key}`, formula, row);
+    const cell = this.sheet.evaluate(outcomePath('when', key), formula, row);
     const holds = asCondition(cell.value);
     if (typeof holds !== 'boolean') {
       this.fault(holds, block);
       return false;
     }
-    this.used.set(`when ${key}`, String(holds));
+    this.used.set(outcomePath('when', key), String(holds));
     return holds;
   }
 
   /** A value that decides something and is not printed itself. Its outcome counts as used. */
   decides(id: string, formula: string, block: string, row?: Row): Value {
     const key = keyOf(id, row);
-    const { value } = this.sheet.evaluate(`choice ${key}`, formula, row);
+    const { value } = this.sheet.evaluate(outcomePath('choice', key), formula, row);
     this.fault(value, block);
-    this.used.set(`choice ${key}`, formatValue(value, 'en'));
+    this.used.set(outcomePath('choice', key), formatValue(value, 'en'));
     return value;
   }
 
@@ -278,12 +279,18 @@ const keyOf = (id: string, row: Row | undefined): string => (row ? `${id} ${row.
 
 /** A column of a list, however its formulas are spaced; undefined for one that is more than a name. */
 function columnKey(list: string, column: string): string | undefined {
-  return /^\w+$/.test(column) ? keyOfColumn(`(${list}).${column}`) : undefined;
+  const parsed = parsedOrNone(column);
+  return parsed?.kind === 'name' ? keyOfColumn(`(${list}).${column.trim()}`) : undefined;
 }
 
 function keyOfColumn(formula: string): string | undefined {
+  const parsed = parsedOrNone(formula);
+  return parsed && printFormula(parsed);
+}
+
+function parsedOrNone(formula: string): Expression | undefined {
   try {
-    return printFormula(parseFormula(formula));
+    return parseFormula(formula);
   } catch (problem) {
     if (problem instanceof FormulaError) return undefined;
     throw problem;

@@ -16,6 +16,7 @@ import { Decimal } from '../money/decimal';
 import { own } from '../record/own';
 import { calledByType, fieldLabel, fieldOf, recordTypeOf, type FieldSchema, type RecordSchema } from '../record/schema';
 import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from '../record/snapshot';
+import { itemPath, memberPath, namesOf, placeOf } from '../record/value-path';
 import type { Source } from './cell';
 import { keptWith } from './kept-with-row';
 
@@ -97,7 +98,7 @@ export class RecordRow extends Row {
     const rows = records.map((record, position) => {
       const row = known.get(record.id);
       if (!(row instanceof RecordRow)) return this.#item(field.name, record, position);
-      changed.push(...row.update(record, placeOf(record, position)));
+      changed.push(...row.update(record, placeOf(record, position, field.name, this.source.schema)));
       return row;
     });
     const same = rows.length === list.items.length && rows.every((row, position) => isRow(list.items[position], row));
@@ -120,7 +121,7 @@ export class RecordRow extends Row {
   }
 
   #pathOf(name: string): string {
-    return `${this.path}.${name}`;
+    return memberPath(this.path, name);
   }
 
   #typed(name: string, raw: FieldValue): Value {
@@ -174,7 +175,8 @@ export class RecordRow extends Row {
   }
 
   #item(list: string, record: RecordSnapshot, position: number): RecordRow {
-    return new RecordRow(record, this.source, `${this.#pathOf(list)}{${record.id}}`, placeOf(record, position), list);
+    const place = placeOf(record, position, list, this.source.schema);
+    return new RecordRow(record, this.source, itemPath(this.#pathOf(list), record.id), place, list);
   }
 
   #blank(name: string): BlankValue {
@@ -184,17 +186,12 @@ export class RecordRow extends Row {
   }
 
   #typeLabel(): string {
-    return calledByType(this.source.schema, this.snapshot.type, this.path.split('.').at(-1));
+    return calledByType(this.source.schema, this.snapshot.type, namesOf(this.path).split('.').at(-1));
   }
 }
 
 function isRow(item: Value | undefined, row: Row): boolean {
   return item?.type === 'record' && item.row === row;
-}
-
-function placeOf(record: RecordSnapshot, position: number): string {
-  const { name } = record.fields;
-  return `Line ${position + 1}${typeof name === 'string' ? `, ${name}` : ''}`;
 }
 
 function dated(iso: string, path: string): Value {

@@ -3,6 +3,7 @@ import { roundMoney } from '../money/currency';
 import { Decimal, NumberTooGreat, roundTo, type RoundingMode } from '../money/decimal';
 import { type RecordSchema, LINES } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
+import { chosenPath, memberPath, namesOf } from '../record/value-path';
 import { FormulaError, type Expression } from '../formula/ast';
 import { keptWith } from './kept-with-row';
 import { Cell, invalidate, type Column, type Found } from './cell';
@@ -512,7 +513,7 @@ export class Sheet {
     }
     const chosen: ListValue = { ...list, items };
     if (!frame.aside) {
-      const path = `${list.path ?? frame.cell.id}[${printFormula(node.condition)}]`;
+      const path = chosenPath(list.path ?? frame.cell.id, printFormula(node.condition));
       frame.cell.use({ path, canonical: canonical(chosen) });
     }
     return chosen;
@@ -624,7 +625,7 @@ const tooLong = () => error(`A list may have ${LONGEST_LIST} items at most.`);
 const twiceNamed = (name: string) => error(`“${name}” is a field and a column of the list; rename the column.`);
 
 function unknownIn(row: Row, name: string): Value {
-  return error(`“${row.path.replace(/\{.*?\}/g, '')}” has no “${name}”.`, { path: `${row.path}.${name}` });
+  return error(`“${namesOf(row.path)}” has no “${name}”.`, { path: memberPath(row.path, name) });
 }
 
 /** An error's sentence with the place where it arose: the line, or the figure. One about a field has its place already. */

@@ -1,3 +1,4 @@
+import { itemPath, memberPath } from '../record/value-path';
 import { Decimal } from '../money/decimal';
 import { dayOf } from '../formula/date';
 import type { LookupTable } from './figure';
@@ -20,16 +21,16 @@ export function tablesOf(tables: readonly LookupTable[], currency: () => string 
 /** A table's rows as a list of records with the columns by name. */
 function tableValue(table: LookupTable, currency: () => string | undefined): Value {
   const shape = table.columns.map(({ name }) => name).join();
+  const list = memberPath(TABLES, table.name);
   const items = table.rows.map((row, position): Value => {
     const place = `${table.label}, row ${position + 1}`;
     const values = Object.fromEntries(
       table.columns.map((column, at) => [column.name, cellValue(row[at] ?? '', column, place, currency)]),
     );
-    const path = `${TABLES}.${table.name}{${position + 1}}`;
-    const list = `${TABLES}.${table.name}`;
-    return { type: 'record', row: new ValuesRow(path, String(position + 1), place, values, list, place, shape) };
+    const id = String(position + 1);
+    return { type: 'record', row: new ValuesRow(itemPath(list, id), id, place, values, list, place, shape) };
   });
-  return { type: 'list', items, of: { list: `${TABLES}.${table.name}` } };
+  return { type: 'list', items, of: { list } };
 }
 
 function cellValue(

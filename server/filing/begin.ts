@@ -1,7 +1,7 @@
 import { v7 as uuidv7 } from 'uuid';
 import type { Composition } from '../../core/production/composition';
 import { mayFile, type Finding } from '../../core/production/findings/finding';
-import { describePath } from '../../core/record/describe';
+import { describePath } from '../../core/record/value-path';
 import { isRecord, type RecordSnapshot } from '../../core/record/snapshot';
 import { usedChanges, type UsedValues } from '../../core/record/used';
 import { today } from '../config';

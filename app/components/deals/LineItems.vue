@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import type { FieldSchema, RecordSchema } from '#core/record/schema';
+import { LINES, type FieldSchema, type RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
+import { itemPath, memberPath } from '#core/record/value-path';
 
 /** The line items of a deal; quantities, prices and discounts can be corrected in place. */
 const { lines, schema, focusedPath } = defineProps<{
@@ -14,7 +15,9 @@ const editing = ref<{ id: string; field: string }>();
 const typed = ref('');
 
 const field = (name: string): FieldSchema | undefined => schema.types.LineItem?.fields[name];
-const isFocused = (line: RecordSnapshot, name: string) => focusedPath === `deal.lines{${line.id}}.${name}`;
+const linesPath = memberPath('deal', LINES);
+const isFocused = (line: RecordSnapshot, name: string) =>
+  focusedPath === memberPath(itemPath(linesPath, line.id), name);
 
 function begin(line: RecordSnapshot, name: string): void {
   typed.value = fieldInput(line.fields[name]);

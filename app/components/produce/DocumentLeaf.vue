@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MARGIN_NOTES } from '#core/template/margin-note';
 import type { Proof } from '~/composables/api';
 
 /** What is particular to this document: its circumstances, and the sections that this deal leaves out. */
@@ -48,7 +49,7 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
     <template v-if="proof.leftOut.length > 0">
       <h3>Left out for this deal</h3>
       <ul>
-        <li v-for="left in proof.leftOut" :key="left.block">printed only when {{ left.note }}</li>
+        <li v-for="left in proof.leftOut" :key="left.block">{{ MARGIN_NOTES.leftOut(left.note) }}</li>
       </ul>
     </template>
   </section>

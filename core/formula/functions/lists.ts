@@ -1,3 +1,4 @@
+import { itemPath } from '../../record/value-path';
 import { LINES } from '../../record/schema';
 import type { Expression } from '../ast';
 import { areEqual, compare, mixture } from '../operators';
@@ -51,7 +52,7 @@ const GROUP = lazy(
         ...Object.fromEntries(names.map((name, position) => [name, group.keys[position]!])),
       };
       const title = group.keys.map((key) => formatValue(key, context.locale)).join(', ');
-      return { type: 'record', row: new ValuesRow(`group{${id}}`, id, title, values, undefined, title, shape) };
+      return { type: 'record', row: new ValuesRow(itemPath('group', id), id, title, values, undefined, title, shape) };
     });
     return { type: 'list', items: rows };
   },

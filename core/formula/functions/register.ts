@@ -1,3 +1,4 @@
+import { itemPath } from '../../record/value-path';
 import { type Meaning, keptMeanings, type MeaningAmount, type Meanings, type MeaningValues } from '../meanings';
 import { minorUnit } from '../../money/currency';
 import { Decimal } from '../../money/decimal';
@@ -108,7 +109,7 @@ class RegisteredRow extends ValuesRow {
   override readonly counts = true;
 
   override inList(list: string): RegisteredRow {
-    return new RegisteredRow(`${list}{${this.id}}`, this.id, this.title, this.values, list, this.place);
+    return new RegisteredRow(itemPath(list, this.id), this.id, this.title, this.values, list, this.place);
   }
 }
 
@@ -130,7 +131,7 @@ function registeredRow(document: RegisteredDocument, sums: readonly BilledSum[])
       ? money(Decimal.of(known.value), known.currency, 'amount')
       : { type: 'blank', cause: `no ${meaning.replaceAll('-', ' ')}`, place };
   }
-  return new RegisteredRow(`registered{${document.id}}`, document.id, document.number, values, undefined, place);
+  return new RegisteredRow(itemPath('registered', document.id), document.id, document.number, values, undefined, place);
 }
 
 /** What was credited of an invoice, and what is open of what it asked. Other documents have neither. */
@@ -158,7 +159,7 @@ function billedRow({ document, category, rate, currency, base, tax }: BilledSum)
     gross: money(base.plus(tax), currency, 'amount'),
   };
   const id = `${document.id} ${category} ${rate}`;
-  return new RegisteredRow(`billed{${id}}`, id, document.number, values, undefined, place);
+  return new RegisteredRow(itemPath('billed', id), id, document.number, values, undefined, place);
 }
 
 function dateOf({ issued }: RegisteredDocument): Value {

@@ -1,3 +1,4 @@
+import { itemPath } from '../../record/value-path';
 import { allocate, roundTogether } from '../../money/allocate';
 import { isCurrencyCode, minorUnit } from '../../money/currency';
 import { Decimal, type RoundingMode } from '../../money/decimal';
@@ -195,7 +196,7 @@ const SCHEDULE = eager(
       items.push({
         type: 'record',
         row: new ValuesRow(
-          `instalment{${at + 1}}`,
+          itemPath('instalment', String(at + 1)),
           String(at + 1),
           `Instalment ${at + 1}`,
           values,

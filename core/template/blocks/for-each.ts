@@ -1,4 +1,5 @@
 import { boolean, formula, text } from '../../shape/shape';
+import { MARGIN_NOTES } from '../margin-note';
 import { attrs, branch, type InferType } from '../node';
 import { anyBlock } from './any-block';
 import type { Block, ComposedBlock } from '.';
@@ -32,6 +33,6 @@ export const forEach: BlockKind<ForEach, ComposedSection> = {
         ...(startsPage ? [{ kind: 'pageBreak' as const, block: id }] : []),
         ...composer.blocks(content, item),
       ]);
-    return sectionOf(id, `for each ${note}`, blocks);
+    return sectionOf(id, MARGIN_NOTES.forEach(note), blocks);
   },
 };

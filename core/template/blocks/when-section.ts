@@ -1,4 +1,5 @@
 import { formula, listOf, oneOf, shape, text, type ShapeOf } from '../../shape/shape';
+import { MARGIN_NOTES } from '../margin-note';
 import { attrs, type InferType } from '../node';
 import { anyBlock } from './any-block';
 import type { Block } from '.';
@@ -52,9 +53,9 @@ export const whenSection: BlockKind<WhenSection, ComposedSection> = {
   compose({ attrs: { id, when, note }, content }, composer, row) {
     const blocksOf = (type: Branch['type']) => content.filter((each) => each.type === type);
     const printed = (branches: readonly Branch[]) => branches.flatMap((each) => composer.blocks(each.content, row));
-    if (composer.chooses(id, when, id, row)) return sectionOf(id, `when ${note}`, printed(blocksOf('then')));
+    if (composer.chooses(id, when, id, row)) return sectionOf(id, MARGIN_NOTES.when(note), printed(blocksOf('then')));
     const otherwise = blocksOf('otherwise');
-    if (otherwise.length > 0) return sectionOf(id, `unless ${note}`, printed(otherwise));
+    if (otherwise.length > 0) return sectionOf(id, MARGIN_NOTES.unless(note), printed(otherwise));
     composer.leaveOut(id, note);
     return [];
   },
