@@ -1,12 +1,10 @@
 import type { Block } from '../template/blocks';
 import type { LineTable, ComposedTable } from '../template/blocks/line-table';
 import { describe, expect, it } from 'vitest';
-import { shipped } from '../../demo/shipped';
-import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import { composeBlocks } from '../../tests/compose-blocks';
+import { demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import type { RecordSnapshot } from '../record/snapshot';
 import type { Inline } from '../template/inlines';
-import type { Template } from '../template/template';
-import { compose } from './compose';
 import type { Run } from '../template/composed';
 
 const plain = (runs: readonly Run[] = []) => runs.map((run) => (run.kind === 'text' ? run.text : ' / ')).join('');
@@ -22,20 +20,7 @@ const column = (id: string, formula: string, more: object = {}) => ({
 /** A template of one table over a demo deal, as it prints; what is found besides. */
 function printed(table: Partial<LineTable>, deal: RecordSnapshot | string, blocks: Block[] = []) {
   const attrs: LineTable = { id: 'own', label: 'Own', list: 'lines', columns: [column('name', 'name')], ...table };
-  const quote = shipped.templates[0]!;
-  const template: Template = {
-    ...quote,
-    checks: [],
-    layout: { ...quote.layout, body: [{ type: 'lineTable', attrs }, ...blocks] },
-  };
-  const snapshot = typeof deal === 'string' ? demoSnapshot(deal) : deal;
-  const composition = compose(template, snapshot, {
-    schema: demoSchema,
-    pins: shipped,
-    issueDate: '2026-11-23',
-    edition: 'en',
-    available: demoPictures,
-  });
+  const composition = composeBlocks([{ type: 'lineTable', attrs }, ...blocks], { deal });
   const composed = composition.document.body.find((block): block is ComposedTable => block.kind === 'table');
   const rows = composed?.sections.flatMap((section) => section.rows) ?? [];
   return {

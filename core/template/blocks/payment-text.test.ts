@@ -22,9 +22,19 @@ describe('a European payment code (EPC069-12)', () => {
     [{ amount: { value: Decimal.of(0), currency: 'EUR' } }, 'A payment code is for 0.01 to 999,999,999.99 EUR.'],
     [{ iban: 'GB72 ELMS 0000 0000 0000 00' }, '“GB72 ELMS 0000 0000 0000 00” is not an IBAN: look at its digits.'],
     [{ reference: 'x'.repeat(141) }, 'The reference of a payment code has 140 characters at most.'],
+    [
+      { payee: '株'.repeat(40), reference: '式'.repeat(70) },
+      'The payee and the reference of a payment code are too long together: shorten one of them.',
+    ],
     [{ payee: ' ' }, 'The payee of a payment code has 1 to 70 characters.'],
   ])('says what is wrong with %j', (change, problem) => {
     expect(paymentText({ ...PAYMENT, ...change })).toEqual({ problem });
+  });
+
+  it('has each part on a line of its own, whatever line ends a part has', () => {
+    expect(paymentText({ ...PAYMENT, payee: 'Orrin\n& Vale ', reference: 'I-7\r\nEUR1.00' })).toEqual({
+      text: 'BCD\n002\n1\nSCT\n\nOrrin & Vale\nGB71ELMS00000000000000\nEUR15744.00\n\n\nI-7 EUR1.00',
+    });
   });
 
   it('knows an IBAN by its check digits', () => {
