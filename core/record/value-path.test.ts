@@ -52,6 +52,7 @@ describe('a value path', () => {
     ['registered{17}.number', 'documents filed before'],
     ['tax_rows{["standard","0.2"]}', 'tax rows'],
     ['deal', 'deal'],
+    ['_', '_'],
     ['something that is no path', 'a value of the template'],
   ])('tells people what %s is', (path, words) => {
     expect(describePath(path, demoSnapshot('D-1187'), demoSchema)).toBe(words);

@@ -67,7 +67,7 @@ export function describePath(path: string, snapshot: RecordSnapshot, schema: Rec
   const { root, steps, isChosen } = parsed;
   if (root === 'registered' || root === 'billed') return 'documents filed before';
   if (isChosen) return `which ${chosenWords(steps, snapshot, schema)} are included`;
-  return stepWords(steps, snapshot, schema) || root.replaceAll('_', ' ');
+  return stepWords(steps, snapshot, schema) || worded(root);
 }
 
 /** What a list of chosen items holds: "line items". */
@@ -76,7 +76,7 @@ function chosenWords(steps: readonly Step[], { type }: RecordSnapshot, schema: R
   let words = 'items';
   for (const { name } of steps) {
     const field = fieldOf(schema, owner, name);
-    words = (field?.label ?? name.replaceAll('_', ' ')).toLowerCase();
+    words = (field?.label ?? worded(name)).toLowerCase();
     owner = field?.target;
   }
   return words;
@@ -93,11 +93,13 @@ function stepWords(steps: readonly Step[], snapshot: RecordSnapshot, schema: Rec
       words.push(record ? placeOf(record, position, name, schema) : gone(name, item));
       continue;
     }
-    const label = record ? fieldLabel(schema, record.type, name) : name.replaceAll('_', ' ');
+    const label = record ? fieldLabel(schema, record.type, name) : worded(name);
     words.push(words.length === 0 ? label : label.toLowerCase());
     record = value !== undefined && isRecord(value) ? value : undefined;
   }
   return words.join(': ');
 }
+
+const worded = (name: string) => name.replaceAll('_', ' ').trim() || name;
 
 const gone = (list: string, id: string) => `${list === LINES ? 'a line' : 'an item'} that is gone (${id})`;
