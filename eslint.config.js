@@ -27,6 +27,7 @@ const PURE = [
 
 /** The folders of core/, each of which imports only from those before it. */
 const LAYERS = [
+  'shape',
   'record',
   'money',
   'words',

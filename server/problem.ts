@@ -1,6 +1,6 @@
 import { defineEventHandler, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3';
 import { ValidationError } from 'yup';
-import { shaped } from '../core/shape/faults';
+import { reportOf, shaped } from '../core/shape/faults';
 import type { ShapeOf } from '../core/shape/shape';
 import { CrmError, type CrmFailure } from './crm/client';
 
@@ -42,8 +42,8 @@ export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promi
 export function accepted<T>(shape: ShapeOf<T>, data: unknown): T {
   const read = shaped(shape, data, 'the request');
   if ('value' in read) return read.value;
-  const faults = read.faults.slice(0, 100);
-  throw new Problem(422, 'The request is not right', faults[0]!.sentence, { reason: 'request', faults });
+  const { faults, count } = reportOf(read.faults);
+  throw new Problem(422, 'The request is not right', faults[0]!.sentence, { reason: 'request', faults, count });
 }
 
 function asProblem(thrown: unknown): Problem {

@@ -1,7 +1,6 @@
 import { eq, inArray } from 'drizzle-orm';
-import type { Fault } from '../core/shape/faults';
+import { reportOf, type Fault, type FaultReport } from '../core/shape/faults';
 import { clausesOf, houseStylesOf } from '../core/template/assemble';
-import type { TemplateFaults } from '../core/template/gate';
 import type { Pins, Template } from '../core/template/template';
 import { crmSchema } from './crm/schema';
 import type { Connection } from './db/database';
@@ -42,12 +41,9 @@ export async function publish(
   const missing = await missingSeries(database, template);
   const { count, faults } = await press.faultsOf(template, pins, schema);
   if (count + missing.length > 0)
-    throw faultyTemplate('The template has mistakes', {
-      count: count + missing.length,
-      faults: [...missing, ...faults],
-    });
+    throw faultyTemplate('The template has mistakes', reportOf([...missing, ...faults], count + missing.length));
   const { faults: shown, records } = await proveOnRecords(services, template, pins);
-  if (shown.length > 0) throw faultyTemplate('The template has mistakes', { count: shown.length, faults: shown });
+  if (shown.length > 0) throw faultyTemplate('The template has mistakes', reportOf(shown));
   const accepted = reason?.trim();
   if (records.length > 0 && !accepted)
     throw new Problem(
@@ -108,10 +104,10 @@ async function missingSeries(connection: Connection, { plans }: Template): Promi
 }
 
 /** One fault by itself. */
-export const only = (path: string, sentence: string): TemplateFaults => ({ count: 1, faults: [{ path, sentence }] });
+export const only = (path: string, sentence: string): FaultReport => reportOf([{ path, sentence }]);
 
-/** A template that is refused, with every fault told, up to a hundred. */
-export function faultyTemplate(title: string, { count, faults }: TemplateFaults): Problem {
+/** A template that is refused, with its faults. */
+export function faultyTemplate(title: string, { count, faults }: FaultReport): Problem {
   const more = count > 1 ? ` There are ${count} mistakes in all.` : '';
   return new Problem(422, title, `${faults[0]!.sentence}${more}`, { reason: 'file', faults, count });
 }

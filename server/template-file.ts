@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { RefusedFile } from '../core/files/refused-file';
 import { LARGEST_TEMPLATE } from '../core/files/unpack';
-import type { TemplateFaults } from '../core/template/gate';
+import { reportOf, type FaultReport } from '../core/shape/faults';
 import type { Template } from '../core/template/template';
 import { withFilesInside, withFilesKept } from './assets';
 import type { Connection } from './db/database';
@@ -13,8 +13,7 @@ import type { Services } from './services';
 
 export { LARGEST_TEMPLATE };
 
-const MOST_TOLD = 100;
-const faulty = (faults: TemplateFaults): Problem => faultyTemplate('The template was not put in', faults);
+const faulty = (faults: FaultReport): Problem => faultyTemplate('The template was not put in', faults);
 
 /** A template as a file: with its pictures inside, and the address of its JSON Schema. @throws Problem */
 export async function takeOutTemplate(
@@ -39,7 +38,7 @@ export async function putInTemplate(
 ): Promise<Published & { id: string; name: string; isNew: boolean }> {
   const { database, press } = services;
   const read = await press.readTemplate(bytes);
-  if ('faults' in read) throw faulty({ count: read.faults.length, faults: read.faults.slice(0, MOST_TOLD) });
+  if ('faults' in read) throw faulty(reportOf(read.faults));
   const pins = await pinsFor(database, read.template);
   // Its files are kept by their hash; one that no version refers to does no harm.
   const template = await withFiles({ database, press }, read.template);

@@ -8,6 +8,21 @@ export interface Fault {
   sentence: string;
 }
 
+/** Faults as they are told: the first of them, and how many there are. */
+export interface FaultReport {
+  count: number;
+  faults: Fault[];
+}
+
+/** Faults that are told with their places; more than these are only counted. */
+export const MOST_TOLD = 100;
+
+/** Faults as they are told; `count` where more were found than are here. */
+export const reportOf = (faults: readonly Fault[], count = faults.length): FaultReport => ({
+  count,
+  faults: faults.slice(0, MOST_TOLD),
+});
+
 /** Data that has its shape, or every fault of it with its place, which `whole` calls where nothing inside is named. */
 export function shaped<T>(shape: ShapeOf<T>, data: unknown, whole: string): { value: T } | { faults: Fault[] } {
   try {

@@ -10,7 +10,7 @@ import {
 } from '../record/schema';
 import { FormulaError, type Expression } from '../formula/ast';
 import { type Figure, type FigureSheet, type FigureType, type LookupTable } from './figure';
-import { DECLARED, FUNCTIONS, refuseCount } from '../formula/functions';
+import { FUNCTIONS, refuseCount } from '../formula/functions';
 import {
   parameterAt,
   TAKES_LISTS,
@@ -19,6 +19,7 @@ import {
   type Parameter,
 } from '../formula/functions/function';
 import { figuresOfList, referentOf, worldOf, type ItemScope, type World } from './names';
+import { memberPath } from '../record/value-path';
 import { nearestName } from '../formula/nearest';
 import { parseFormula } from '../formula/parse';
 import { TABLES } from './tables';
@@ -106,6 +107,11 @@ export class Checker {
     const hasLines = fieldOf(schema, record.type, LINES) !== undefined;
     this.world = worldOf(sheet, record, hasLines, this.#roots.keys());
     this.record = this.#recordShape(record.type, record.root, [[]]);
+  }
+
+  /** What was probably meant by a name that there is not, where that is told. */
+  meant(nearest: () => string | undefined): string | undefined {
+    return this.suggests ? nearest() : undefined;
   }
 
   /** Checks one formula, once however often it stands; `item` is what is in scope where it stands for each item of a list. */
@@ -391,14 +397,20 @@ class Run {
     if (name === 'this' || name === 'item') return this.#noItem(node);
     if (FUNCTIONS.has(name.toUpperCase()))
       return this.#wrong(node, `${name.toUpperCase()} is a function: write ${name.toUpperCase()}(…).`);
-    if (!this.checker.suggests) return this.#wrong(node, `There is no field and no figure “${name}”.`);
-    const inner = item ? this.checker.namesIn(item) : [];
-    const near = nearest(name, [...inner, ...this.checker.outerNames()]);
-    const ofRecord = !near && nearest(name, this.checker.namesIn(this.checker.record));
-    const ofLines = !near && !ofRecord && this.checker.lines && nearest(name, this.checker.namesIn(this.checker.lines));
-    const suggestion =
-      near ?? (ofRecord ? `${this.checker.world.record}.${ofRecord}` : ofLines ? `${LINES}.${ofLines}` : undefined);
+    const suggestion = this.checker.meant(() => this.#nearestInScope(name, item));
     return this.#wrong(node, `There is no field and no figure “${name}”${didYouMean(suggestion)}`, suggestion);
+  }
+
+  /** What was probably meant by a bare name, as it would be written here. */
+  #nearestInScope(name: string, item: Shape | undefined): string | undefined {
+    const { checker } = this;
+    const { world, record, lines } = checker;
+    const near = nearest(name, [...(item ? checker.namesIn(item) : []), ...checker.outerNames()]);
+    if (near) return near;
+    const ofRecord = nearest(name, checker.namesIn(record));
+    if (ofRecord) return memberPath(world.record, ofRecord);
+    const ofLines = lines && nearest(name, checker.namesIn(lines));
+    return ofLines && memberPath(LINES, ofLines);
   }
 
   #member(node: Node<'member'>, item: Shape | undefined): Type {
@@ -427,7 +439,7 @@ class Run {
       this.#reads(shape, name);
       return own;
     }
-    const near = checker.suggests ? nearest(name, checker.namesIn(shape)) : undefined;
+    const near = checker.meant(() => nearest(name, checker.namesIn(shape)));
     return this.#wrong(at, `${sentence(`the ${shape.label}`)} has no “${name}”${didYouMean(near)}`, near);
   }
 
@@ -442,7 +454,7 @@ class Run {
       this.#used(name, at);
       return this.checker.listType(name);
     }
-    const near = this.checker.suggests ? nearestName(name, [...figures.keys(), ...lists.keys()]) : undefined;
+    const near = this.checker.meant(() => nearestName(name, [...figures.keys(), ...lists.keys()]));
     return this.#wrong(at, `There is no figure “${name}”${didYouMean(near)}`, near);
   }
 
@@ -463,12 +475,7 @@ class Run {
     const at = { from: node.from, to: node.from + node.name.length };
     if (!called) {
       node.arguments.forEach((argument) => this.typeOf(argument, item));
-      const near = this.checker.suggests
-        ? nearestName(
-            node.name,
-            DECLARED.map(({ name }) => name),
-          )
-        : undefined;
+      const near = this.checker.meant(() => nearestName(node.name, FUNCTIONS.keys()));
       return this.#wrong(at, `There is no function ${node.name}${didYouMean(near)}`, near);
     }
     const refused = refuseCount(called, node.arguments.length);
@@ -603,11 +610,10 @@ class Run {
 
   #neverHeld(literal: Expression, type: Type): void {
     if (literal.kind !== 'text' || type.is !== 'text' || !type.allowed || type.allowed.includes(literal.value)) return;
-    const near = nearestName(literal.value, type.allowed);
-    const allowed = new Intl.ListFormat('en', { type: 'disjunction' }).format(
-      type.allowed.map((value) => `“${value}”`),
-    );
-    this.#wrong(literal, `This is never “${literal.value}”: it can be ${allowed}.`, near && `"${near}"`);
+    const { allowed } = type;
+    const near = this.checker.meant(() => nearestName(literal.value, allowed));
+    const choices = new Intl.ListFormat('en', { type: 'disjunction' }).format(allowed.map((value) => `“${value}”`));
+    this.#wrong(literal, `This is never “${literal.value}”: it can be ${choices}.`, near && `"${near}"`);
   }
 
   #condition(node: Expression, item: Shape | undefined): void {

@@ -1,5 +1,5 @@
 /** The one gate: everything that is asked of a template, whoever brings it, before it is a version to make documents from. */
-import type { Fault } from '../shape/faults';
+import { MOST_TOLD, reportOf, type Fault, type FaultReport } from '../shape/faults';
 import type { RecordSchema } from '../record/schema';
 import { Checker } from '../sheet/check';
 import { checkSheet } from '../sheet/check-sheet';
@@ -12,16 +12,8 @@ import { idsIn } from './node';
 import type { Pins, Template } from './template';
 import { everyBlock, ownBlockLists } from './walk';
 
-/** What is wrong with a template: the first hundred faults with their places, and how many there are. */
-export interface TemplateFaults {
-  count: number;
-  faults: Fault[];
-}
-
-const MOST_TOLD = 100;
-
 /** Every fault of a template in all of its editions, with the house styles and clauses it would be published with. */
-export function faultsOf(template: Template, pins: Pins, schema: RecordSchema): TemplateFaults {
+export function faultsOf(template: Template, pins: Pins, schema: RecordSchema): FaultReport {
   const checker = new Checker(checkContext(template, schema, pins.houseStyles));
   const found = new Map<string, Fault>();
   for (const fault of allFaults(template, pins, checker)) {
@@ -29,7 +21,7 @@ export function faultsOf(template: Template, pins: Pins, schema: RecordSchema): 
     // Those that are only counted need not say what was probably meant.
     if (found.size === MOST_TOLD) checker.suggests = false;
   }
-  return { count: found.size, faults: [...found.values()].slice(0, MOST_TOLD) };
+  return reportOf([...found.values()]);
 }
 
 function* allFaults(template: Template, pins: Pins, checker: Checker): Generator<Fault> {

@@ -1,5 +1,5 @@
 import type { ISchema, ObjectShape } from 'yup';
-import { id, listOf, oneOf, shape, type InferType, type ShapeOf } from '../shape/shape';
+import { id, listOf, oneOf, shape } from '../shape/shape';
 
 /** Nodes that one node may hold. */
 const MOST_CHILDREN = 10_000;
@@ -38,5 +38,3 @@ export function* idsIn(node: object): Generator<{ id: string; type: string }> {
   if (own?.id !== undefined && type !== undefined) yield { id: own.id, type };
   for (const child of content ?? []) yield* idsIn(child);
 }
-
-export type { InferType, ShapeOf };

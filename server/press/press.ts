@@ -7,8 +7,7 @@ import type { LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { RecordSchema } from '../../core/record/schema';
-import type { Fault } from '../../core/shape/faults';
-import type { TemplateFaults } from '../../core/template/gate';
+import type { Fault, FaultReport } from '../../core/shape/faults';
 import type { Pins, Template } from '../../core/template/template';
 import type { Workings } from '../../core/sheet/workings';
 import type { ProofPages } from '../../render/typst/typesetter';
@@ -134,8 +133,8 @@ export class Press {
   }
 
   /** What is wrong with a template: the one gate. */
-  faultsOf(template: Template, pins: Pins, schema: RecordSchema): Promise<TemplateFaults> {
-    return this.#run<TemplateFaults>({ kind: 'check template', template, pins, schema });
+  faultsOf(template: Template, pins: Pins, schema: RecordSchema): Promise<FaultReport> {
+    return this.#run<FaultReport>({ kind: 'check template', template, pins, schema });
   }
 
   close(): Promise<void> {

@@ -1,4 +1,5 @@
-import { attrs, branch, type InferType } from '../node';
+import type { InferType } from '../../shape/shape';
+import { attrs, branch } from '../node';
 import { unchanged, type BlockKind } from './kind';
 import { composeItems, listItem, mapItemFormulas, mapItemWords, type ComposedList, type ListItem } from './lists';
 

@@ -1,5 +1,5 @@
-import { id } from '../../shape/shape';
-import { attrs, leaf, type InferType } from '../node';
+import { id, type InferType } from '../../shape/shape';
+import { attrs, leaf } from '../node';
 import { unchanged, type BlockKind } from './kind';
 
 const clauseAttrs = attrs({ clause: id() });

@@ -1,5 +1,5 @@
-import { formula, oneOf, points, text } from '../../shape/shape';
-import { attrs, leaf, type InferType } from '../node';
+import { formula, oneOf, points, text, type InferType } from '../../shape/shape';
+import { attrs, leaf } from '../node';
 import { composeCode, SYMBOLOGIES } from './draw-code';
 import { unchanged, type BlockKind } from './kind';
 import type { ComposedPicture } from './picture';

@@ -1,6 +1,6 @@
-import { boolean, formula, text } from '../../shape/shape';
+import { boolean, formula, text, type InferType } from '../../shape/shape';
 import { MARGIN_NOTES } from '../margin-note';
-import { attrs, branch, type InferType } from '../node';
+import { attrs, branch } from '../node';
 import { anyBlock } from './any-block';
 import type { Block, ComposedBlock } from '.';
 import { unchanged, type BlockKind } from './kind';

@@ -1,7 +1,7 @@
-import { boolean, listOf, number } from '../../shape/shape';
+import { boolean, listOf, number, type InferType } from '../../shape/shape';
 import type { Run } from '../composed';
 import { inlineShape, mapInlineFormulas, type Inline } from '../inlines';
-import { attrs, branch, type InferType } from '../node';
+import { attrs, branch } from '../node';
 import { unchanged, type BlockKind } from './kind';
 
 const gridAttrs = attrs({

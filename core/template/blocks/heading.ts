@@ -1,7 +1,7 @@
-import { number } from '../../shape/shape';
+import { number, type InferType } from '../../shape/shape';
 import type { Run } from '../composed';
 import { inlineShape, mapInlineFormulas, type Inline } from '../inlines';
-import { attrs, branch, type InferType } from '../node';
+import { attrs, branch } from '../node';
 import { unchanged, type BlockKind } from './kind';
 
 const headingAttrs = attrs({ level: number<1 | 2 | 3>().oneOf([1, 2, 3]).required() });

@@ -14,13 +14,14 @@ import {
   points,
   shape,
   text,
+  type InferType,
 } from '../../shape/shape';
 import { PrintedSum } from '../../sheet/printed-sum';
 import { phrase } from '../../words/phrases';
 import type { FormulaChanges, WordsChanges } from '../changes';
 import type { Composer } from '../composer';
 import { textOfRuns, type PlacedPicture, type Run } from '../composed';
-import { attrs, leaf, type InferType } from '../node';
+import { attrs, leaf } from '../node';
 import { twice, unchanged, type BlockKind } from './kind';
 import type { ComposedParagraph } from './paragraph';
 

@@ -1,10 +1,11 @@
+import type { ShapeOf } from '../../shape/shape';
 /** What bullet lists and numbered lists have in common. */
 import type { Row } from '../../formula/row';
 import type { FormulaChanges, WordsChanges } from '../changes';
 import type { Composer } from '../composer';
 import type { Run } from '../composed';
 import { inlineShape, mapInlineFormulas, type Inline } from '../inlines';
-import { attrs, branch, type ShapeOf } from '../node';
+import { attrs, branch } from '../node';
 
 export interface ListItem {
   type: 'listItem';

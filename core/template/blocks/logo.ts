@@ -1,5 +1,5 @@
-import { oneOf, points } from '../../shape/shape';
-import { attrs, leaf, type InferType } from '../node';
+import { oneOf, points, type InferType } from '../../shape/shape';
+import { attrs, leaf } from '../node';
 import { unchanged, type BlockKind } from './kind';
 import type { ComposedPicture } from './picture';
 

@@ -1,5 +1,5 @@
-import { number } from '../../shape/shape';
-import { attrs, branch, type InferType } from '../node';
+import { number, type InferType } from '../../shape/shape';
+import { attrs, branch } from '../node';
 import { unchanged, type BlockKind } from './kind';
 import { composeItems, listItem, mapItemFormulas, mapItemWords, type ComposedList, type ListItem } from './lists';
 

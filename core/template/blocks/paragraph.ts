@@ -1,7 +1,7 @@
-import { oneOf } from '../../shape/shape';
+import { oneOf, type InferType } from '../../shape/shape';
 import type { Run } from '../composed';
 import { inlineShape, mapInlineFormulas, type Inline } from '../inlines';
-import { attrs, branch, type InferType } from '../node';
+import { attrs, branch } from '../node';
 import { unchanged, type BlockKind } from './kind';
 
 const paragraphAttrs = attrs({ look: oneOf(['quiet', 'small', 'lead']), align: oneOf(['start', 'end']) });

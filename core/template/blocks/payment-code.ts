@@ -1,6 +1,6 @@
 import { error } from '../../formula/value';
-import { formula, points } from '../../shape/shape';
-import { attrs, leaf, type InferType } from '../node';
+import { formula, points, type InferType } from '../../shape/shape';
+import { attrs, leaf } from '../node';
 import { composeCode } from './draw-code';
 import { unchanged, type BlockKind } from './kind';
 import { paymentText } from './payment-text';

@@ -1,3 +1,4 @@
+import { utf8ToBytes } from '@noble/hashes/utils.js';
 import { Decimal } from '../../money/decimal';
 
 /** What a European payment QR code says. */
@@ -24,7 +25,7 @@ export function paymentText({ iban, amount, ...words }: Payment): { text: string
     return { problem: 'A payment code is for 0.01 to 999,999,999.99 EUR.' };
   const lines = ['BCD', '002', '1', 'SCT', '', payee, account, `EUR${amount.value.toFixed(2)}`, '', '', reference];
   const text = lines.join('\n');
-  if (new TextEncoder().encode(text).length > MOST_BYTES)
+  if (utf8ToBytes(text).length > MOST_BYTES)
     return { problem: 'The payee and the reference of a payment code are too long together: shorten one of them.' };
   return { text };
 }

@@ -1,8 +1,8 @@
 import { error } from '../../formula/value';
 import { own } from '../../record/own';
-import { formula, oneOf, points, text } from '../../shape/shape';
+import { formula, oneOf, points, text, type InferType } from '../../shape/shape';
 import type { PlacedPicture } from '../composed';
-import { attrs, leaf, type InferType } from '../node';
+import { attrs, leaf } from '../node';
 import { unchanged, type BlockKind } from './kind';
 
 const pictureAttrs = attrs({

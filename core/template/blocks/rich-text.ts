@@ -1,7 +1,7 @@
 import { richBlocks, type RichRun } from '../../rich/rich-text';
-import { boolean, formula } from '../../shape/shape';
+import { boolean, formula, type InferType } from '../../shape/shape';
 import type { Run } from '../composed';
-import { attrs, leaf, type InferType } from '../node';
+import { attrs, leaf } from '../node';
 import type { ComposedHeading } from './heading';
 import { unchanged, type BlockKind } from './kind';
 import type { ComposedList } from './lists';

@@ -1,6 +1,6 @@
-import { placeholders } from '../../shape/shape';
+import { placeholders, type InferType } from '../../shape/shape';
 import type { Run } from '../composed';
-import { attrs, leaf, type InferType } from '../node';
+import { attrs, leaf } from '../node';
 import { unchanged, type BlockKind } from './kind';
 
 const signatureAttrs = attrs({ label: placeholders(), date: placeholders() });

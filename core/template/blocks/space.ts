@@ -1,5 +1,5 @@
-import { points } from '../../shape/shape';
-import { attrs, leaf, type InferType } from '../node';
+import { points, type InferType } from '../../shape/shape';
+import { attrs, leaf } from '../node';
 import { unchanged, type BlockKind } from './kind';
 
 const spaceAttrs = attrs({ height: points().required() });

@@ -1,6 +1,6 @@
-import { formula, id, listOf, oneOf, placeholders, shape } from '../../shape/shape';
+import { formula, id, listOf, oneOf, placeholders, shape, type InferType } from '../../shape/shape';
 import type { Run } from '../composed';
-import { attrs, leaf, type InferType } from '../node';
+import { attrs, leaf } from '../node';
 import { twice, unchanged, type BlockKind } from './kind';
 
 /** `formula`: the value; with `each`, evaluated for each item of that list. `when`: printed only if it holds. */

@@ -1,6 +1,6 @@
-import { formula, listOf, oneOf, shape, text, type ShapeOf } from '../../shape/shape';
+import { formula, listOf, oneOf, shape, text, type ShapeOf, type InferType } from '../../shape/shape';
 import { MARGIN_NOTES } from '../margin-note';
-import { attrs, type InferType } from '../node';
+import { attrs } from '../node';
 import { anyBlock } from './any-block';
 import type { Block } from '.';
 import { unchanged, type BlockKind } from './kind';
