@@ -11,9 +11,8 @@ export default defineConfig({
       provider: 'v8',
       include: ['core/{template,production}/**/*.ts'],
       exclude: ['**/*.test.ts'],
-      reporter: ['text-summary', 'json-summary'],
+      reporter: ['json-summary'],
       reportsDirectory: 'test-results/coverage',
-      thresholds: { branches: 85 },
     },
   },
 });

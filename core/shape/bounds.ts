@@ -1,3 +1,5 @@
+import { visit } from 'jsonc-parser';
+
 /** Bounds of data from outside, looked at before anything else is: no check may cost much for what is refused anyway. */
 
 /** How large JSON from outside may be. */
@@ -16,19 +18,28 @@ export function boundedJson(source: string, what: string, bounds: Bounds): { dat
   let data: unknown;
   try {
     data = JSON.parse(source.replace(/^\uFEFF/, ''));
-  } catch (problem) {
-    return { refused: `${what} is not JSON${placeOf(problem, source)}.` };
+  } catch {
+    return { refused: `${what} is not JSON${placeOfMistake(source)}.` };
   }
   const refused = outOfBounds(data, bounds);
   return refused === undefined ? { data } : { refused: `${what} ${refused}` };
 }
 
-/** Where the reading stopped, by line and column, where the engine tells. */
-function placeOf(problem: unknown, source: string): string {
-  const position = /position (\d+)/.exec(String(problem))?.[1];
-  if (position === undefined) return '';
-  const before = source.slice(0, Number(position)).split('\n');
-  return `: look at line ${before.length}, column ${before.at(-1)!.length + 1}`;
+/** Characters of a text that is looked through for its mistake; longer ones are no work of a person's hands. */
+const LONGEST_LOOKED_THROUGH = 4_000_000;
+
+/** Where JSON goes wrong, by line and column: the engine that reads it fast tells that for some mistakes only. */
+function placeOfMistake(source: string): string {
+  if (source.length > LONGEST_LOOKED_THROUGH) return '';
+  let place = '';
+  const tell = (line: number, column: number) => (place ||= `: look at line ${line + 1}, column ${column + 1}`);
+  try {
+    visit(source, { onError: (_error, _at, _length, line, column) => tell(line, column) }, { disallowComments: true });
+  } catch (problem) {
+    // Brackets too deep to follow; whoever wrote those needs no place.
+    if (!(problem instanceof RangeError)) throw problem;
+  }
+  return place;
 }
 
 /** Why data is refused, as the end of a sentence; undefined if it is within its bounds. */

@@ -140,7 +140,17 @@ describe('bounds', () => {
     expect(boundedJson('{\n  "a": 1,\n  "b": 2 "c": 3\n}', 'The file', BOUNDS)).toEqual({
       refused: 'The file is not JSON: look at line 3, column 10.',
     });
-    expect(boundedJson('', 'The file', BOUNDS)).toEqual({ refused: 'The file is not JSON.' });
+    expect(boundedJson('{"a": }', 'The file', BOUNDS)).toEqual({
+      refused: 'The file is not JSON: look at line 1, column 7.',
+    });
+    expect(boundedJson('{"a": [1,', 'The file', BOUNDS)).toEqual({
+      refused: 'The file is not JSON: look at line 1, column 10.',
+    });
+    expect(boundedJson("{\n\n  'a': 1}", 'The file', BOUNDS)).toEqual({
+      refused: 'The file is not JSON: look at line 3, column 3.',
+    });
+    expect(boundedJson('', 'The file', BOUNDS)).toEqual({ refused: 'The file is not JSON: look at line 1, column 1.' });
+    expect(boundedJson('['.repeat(1_000_000), 'The file', BOUNDS)).toHaveProperty('refused');
     expect(boundedJson('[1e999]', 'The file', BOUNDS)).toEqual({
       refused: 'The file holds a number that is too great.',
     });
