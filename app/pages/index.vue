@@ -1,4 +1,5 @@
 <script setup lang="ts">
+// Work begins with the deals.
 await navigateTo('/deals', { replace: true });
 </script>
 

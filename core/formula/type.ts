@@ -90,6 +90,7 @@ function eitherShape(one: Shape, other: Shape): Shape {
   };
 }
 
+/** Whether values of a type are plain numbers or percentages. Money is not: it has a currency. */
 export function isNumeric(type: Type): boolean {
   return type.is === 'number' || type.is === 'percent';
 }

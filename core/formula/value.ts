@@ -31,6 +31,7 @@ export interface BlankValue {
   path?: string;
 }
 
+/** A list: of records, or of values of one kind. */
 export interface ListValue {
   type: 'list';
   items: readonly Value[];
@@ -108,6 +109,7 @@ export function blankError(blank: BlankValue): ErrorValue {
   return error(blank.place ? `${blank.place}: ${blank.cause}` : sentence(blank.cause), { path: blank.path });
 }
 
+/** Whether a value holds a decimal: a number, a percentage or money. */
 export function isAmount(value: Value): value is AmountValue {
   return value.type === 'number' || value.type === 'percent' || value.type === 'money';
 }

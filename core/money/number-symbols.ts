@@ -14,6 +14,7 @@ export interface NumberSymbols {
 
 const known = new Map<string, NumberSymbols>();
 
+/** How a locale writes numbers, by CLDR; looked up once for each locale. */
 export function numberSymbols(locale: string): NumberSymbols {
   let symbols = known.get(locale);
   if (!symbols) known.set(locale, (symbols = readSymbols(locale)));

@@ -28,6 +28,7 @@ export interface CheckedFigure {
   usedBy: string[];
 }
 
+/** What checking a sheet found, figure by figure, by their keys: `net_total`, `tax_rows.base`. */
 export interface CheckedSheet {
   figures: Readonly<Record<string, CheckedFigure>>;
   /** What is wrong with the sheet as a whole: its currency, its sums. */

@@ -61,6 +61,7 @@ export interface Use {
   to: number;
 }
 
+/** What checking one formula found. */
 export interface Checked {
   type: Type;
   diagnostics: Diagnostic[];

@@ -15,6 +15,7 @@ export interface Completion {
   help: string;
 }
 
+/** What may be put in at one place of a formula. */
 export interface Completions {
   /** Where what was typed so far begins. */
   from: number;

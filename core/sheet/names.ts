@@ -43,6 +43,7 @@ export type Referent =
 /** Names that formulas use for the item in scope and for the figures; nothing else can be called by them. */
 export const RESERVED: readonly string[] = ['item', 'this', 'figures', LINES];
 
+/** The names outside of any item, for a sheet over one type of record. `hasLines`: the record has line items. */
 export function worldOf(
   sheet: FigureSheet,
   record: { root: string; type: string },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/** All keys that do something, in a dialog. */
 const open = defineModel<boolean>('open', { required: true });
 const keys = [
   ['Ctrl K', 'Find a deal or a document'],

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BriefcaseBusiness, LayoutTemplate, NotebookTabs } from 'lucide-vue-next';
 
+/** The rail on the left: the places of Lumbix. */
 const places = [
   { to: '/deals', word: 'Deals', icon: BriefcaseBusiness },
   { to: '/templates', word: 'Templates', icon: LayoutTemplate },

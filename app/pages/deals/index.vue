@@ -2,6 +2,7 @@
 import type { DataTableRowClickEvent, DataTableSortEvent } from 'primevue/datatable';
 import type { DealRow, DealsSummary } from '~/composables/api';
 
+/** The list of deals, page by page. */
 const PAGE = 25;
 const VIEWS = [
   { view: 'all', word: 'All' },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/** One document of the register: its pages, what happened to it, and how its values came about. */
 type Leaf = 'history' | 'workings';
 const LEAVES: readonly { leaf: Leaf; word: string }[] = [
   { leaf: 'history', word: 'Document' },

@@ -2,6 +2,7 @@
 import type { DataTableRowClickEvent, DataTableSortEvent } from 'primevue/datatable';
 import type { DocumentRow } from '~/composables/api';
 
+/** The register: every document, page by page. */
 const PAGE = 50;
 const list = useListQuery({ sort: 'created', descending: true });
 const page = useLoaded(() =>

@@ -47,6 +47,7 @@ export type Takes =
   | 'number' | 'amount' | 'text' | 'condition' | 'date' | 'list' | 'records' | 'value' | 'several' | 'amounts' | 'ordered'
   | 'formula for each item'; // prettier-ignore
 
+/** What a function takes in one place, as its help and the checker tell it. */
 export interface Parameter {
   name: string;
   takes: Takes;

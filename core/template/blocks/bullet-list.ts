@@ -5,6 +5,7 @@ import { composeItems, listItem, mapItemFormulas, mapItemWords, type ComposedLis
 
 const listAttrs = attrs({});
 
+/** A list with bullets. */
 export interface BulletList {
   type: 'bulletList';
   attrs: InferType<typeof listAttrs>;

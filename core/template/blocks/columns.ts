@@ -19,6 +19,7 @@ export interface Columns {
   content?: Column[];
 }
 
+/** Columns as they print, each with its blocks. */
 export interface ComposedColumns {
   kind: 'columns';
   block: string;

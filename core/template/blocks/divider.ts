@@ -7,6 +7,7 @@ export interface Divider {
   attrs: { id: string };
 }
 
+/** A line across the measure, as it prints. */
 export interface ComposedDivider {
   kind: 'divider';
   block: string;

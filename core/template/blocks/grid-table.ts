@@ -11,12 +11,14 @@ const gridAttrs = attrs({
   header: boolean(),
 });
 
+/** One cell, with running text. */
 export interface GridCell {
   type: 'gridCell';
   attrs: { id: string };
   content?: Inline[];
 }
 
+/** One row, a cell for each width of the table. */
 export interface GridRow {
   type: 'gridRow';
   attrs: { id: string };
@@ -30,6 +32,7 @@ export interface GridTable {
   content?: GridRow[];
 }
 
+/** A table of words as it prints: rows, cells, runs. */
 export interface ComposedGrid {
   kind: 'grid';
   block: string;

@@ -6,12 +6,14 @@ import { unchanged, type BlockKind } from './kind';
 
 const headingAttrs = attrs({ level: number<1 | 2 | 3>().oneOf([1, 2, 3]).required() });
 
+/** A heading of one of three levels. */
 export interface Heading {
   type: 'heading';
   attrs: InferType<typeof headingAttrs>;
   content?: Inline[];
 }
 
+/** A heading as it prints. */
 export interface ComposedHeading {
   kind: 'heading';
   block: string;

@@ -11,6 +11,7 @@ export interface KeepTogether {
   content?: Block[];
 }
 
+/** Blocks that are kept on one page, as they print. */
 export interface ComposedKeep {
   kind: 'keep';
   block: string;

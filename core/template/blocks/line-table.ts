@@ -118,6 +118,7 @@ interface ComposedCell {
   picture?: PlacedPicture;
 }
 
+/** One row as it prints. */
 export interface TableRow {
   cells: ComposedCell[];
   /** A part of the item above it. */
@@ -133,6 +134,7 @@ export interface TableSection {
   subtotal?: { label: Run[]; value: Run[] };
 }
 
+/** A line table as it prints, its rows in sections. */
 export interface ComposedTable {
   kind: 'table';
   block: string;

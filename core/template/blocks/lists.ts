@@ -7,6 +7,7 @@ import type { Run } from '../composed';
 import { inlineShape, mapInlineFormulas, type Inline } from '../inlines';
 import { attrs, branch } from '../node';
 
+/** One item of a list, with running text. */
 export interface ListItem {
   type: 'listItem';
   attrs: { id: string };
@@ -28,6 +29,7 @@ interface List {
   content?: ListItem[];
 }
 
+/** A list with the formulas of its items changed. */
 export function mapItemFormulas<Kept extends List>(list: Kept, change: FormulaChanges): Kept {
   return {
     ...list,
@@ -37,6 +39,7 @@ export function mapItemFormulas<Kept extends List>(list: Kept, change: FormulaCh
   };
 }
 
+/** A list with the words of its items changed. */
 export function mapItemWords<Kept extends List>(list: Kept, change: WordsChanges): Kept {
   return {
     ...list,

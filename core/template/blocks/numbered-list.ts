@@ -5,6 +5,7 @@ import { composeItems, listItem, mapItemFormulas, mapItemWords, type ComposedLis
 
 const listAttrs = attrs({ start: number().integer().min(0).max(9_999) });
 
+/** A list that is numbered from `start` on, or from 1. */
 export interface NumberedList {
   type: 'numberedList';
   attrs: InferType<typeof listAttrs>;

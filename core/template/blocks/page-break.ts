@@ -7,6 +7,7 @@ export interface PageBreak {
   attrs: { id: string };
 }
 
+/** The start of a new page, as it prints. */
 export interface ComposedPageBreak {
   kind: 'pageBreak';
   block: string;

@@ -13,6 +13,7 @@ export interface Paragraph {
   content?: Inline[];
 }
 
+/** A paragraph as it prints. */
 export interface ComposedParagraph {
   kind: 'paragraph';
   block: string;

@@ -20,6 +20,7 @@ export interface Picture {
   attrs: InferType<typeof pictureAttrs>;
 }
 
+/** A picture or a drawn code as it prints. */
 export interface ComposedPicture extends PlacedPicture {
   kind: 'picture';
   block: string;

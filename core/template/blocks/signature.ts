@@ -11,6 +11,7 @@ export interface Signature {
   attrs: InferType<typeof signatureAttrs>;
 }
 
+/** A place to sign, as it prints. */
 export interface ComposedSignature {
   kind: 'signature';
   block: string;

@@ -10,6 +10,7 @@ export interface Space {
   attrs: InferType<typeof spaceAttrs>;
 }
 
+/** Empty height, as it prints. */
 export interface ComposedSpace {
   kind: 'space';
   block: string;

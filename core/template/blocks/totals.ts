@@ -22,6 +22,7 @@ export interface Totals {
   attrs: InferType<typeof totalsAttrs>;
 }
 
+/** The totals as they print, row by row. */
 export interface ComposedTotals {
   kind: 'totals';
   block: string;

@@ -4,6 +4,7 @@ import { route } from '../../problem';
 import { filingBody } from '../../requests';
 import { services } from '../../services';
 
+/** Begins to file a document; answers once its number is taken and its job is kept. */
 export default route(async (event) => {
   const request = (await filingBody.validate(await readBody(event))) as FilingRequest;
   const begun = await beginFiling(await services(), request);

@@ -4,6 +4,7 @@ import { trialPdf } from '../../proof';
 import { proofQuery } from '../../requests';
 import { services } from '../../services';
 
+/** A PDF to look at, marked as a trial on every page. */
 export default route(async (event) => {
   const { deal, template, ...forced } = await proofQuery.validate(getQuery(event));
   const { bytes, fileName } = await trialPdf(await services(), deal, template, forced);

@@ -4,6 +4,7 @@ import { readFile } from '../../../register';
 import { documentId } from '../../../requests';
 import { services } from '../../../services';
 
+/** The filed PDF itself. It never changes, so browsers may keep it for good. */
 export default route(async (event) => {
   const { id } = await documentId.validate(getRouterParams(event));
   const { bytes, fileName, sha256 } = await readFile((await services()).database, id);

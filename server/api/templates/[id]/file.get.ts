@@ -3,6 +3,7 @@ import { route } from '../../../problem';
 import { services } from '../../../services';
 import { takeOutTemplate } from '../../../template-file';
 
+/** A template as a file to keep, change and put in again. */
 export default route(async (event) => {
   const { database } = await services();
   const { name, body } = await takeOutTemplate(database, getRouterParam(event, 'id') ?? '');
