@@ -24,13 +24,13 @@ export const CHAINED_DISCOUNTS: Calculation = {
   id: 'chained-discounts',
   label: 'Discounts in percent and money, chained and capped',
   purpose:
-    'On each line first the percentage, then the money, never below zero; a return or trade-in has its percentage, but no money off it. Then the deal’s discount in percent and money on what is left, spread over the lines to the last unit.',
+    'On each line first the percentage, then the money, never below zero; a return or trade-in has its percentage, but no money off it. Then the discount of the whole order in percent and money on what is left, spread over the lines to the last unit.',
   sheet: dealSheet({
     perLine: [
       ...LINE_STEPS,
       amount(
         'deal_part',
-        'Part of the deal’s discount',
+        'Part of the whole discount',
         'PART(figures.deal_discount, lines[not optional], after_money) ?? 0',
       ),
       amount('net', 'Net', 'after_money - deal_part', 'line-net'),

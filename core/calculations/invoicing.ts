@@ -21,7 +21,7 @@ export const ALLOWANCES_AND_CHARGES: Calculation = {
   id: 'allowances-and-charges',
   label: 'Allowances, charges and freight by weight',
   purpose:
-    'The deal’s discount as an allowance and freight by weight as a charge of the whole document, each spread over the tax categories by their nets, so that every base is taxed as it is. What is returned weighs nothing, and a document that comes to nothing has neither.',
+    'A discount on the whole order as an allowance and freight by weight as a charge of the whole document, each spread over the tax categories by their nets, so that every base is taxed as it is. What is returned weighs nothing, and a document that comes to nothing has neither.',
   sheet: dealSheet({
     tables: [
       {
@@ -104,7 +104,7 @@ export const INSTALMENTS: Calculation = {
   id: 'instalments',
   label: 'Deposit and instalments',
   purpose:
-    'A payment schedule by a table of shares, each with its event and days; the instalments add up to the total to the last unit. The deposit is the deal’s percentage of each tax category and the tax on it, as the deposit invoice asks it.',
+    'A payment schedule by a table of shares, each with its event and days; the instalments add up to the total to the last unit. The deposit is the agreed percentage of each tax category and the tax on it, as the deposit invoice asks it.',
   sheet: dealSheet({
     tables: [
       {
@@ -158,7 +158,7 @@ export const DEPOSIT_INVOICE: Calculation = {
   id: 'deposit-invoice',
   label: 'Deposit invoice',
   purpose:
-    'The deal’s deposit percentage of the order, by tax category, and no more than the order has left after earlier invoices. All deposits and the final invoice together come to the order, net and tax, to the last unit.',
+    'The agreed deposit percentage of the order, by tax category, and no more than the order has left after earlier invoices. All deposits and the final invoice together come to the order, net and tax, to the last unit.',
   sheet: dealSheet({
     perLine: [
       { ...LINE_NET, meaning: undefined },
@@ -229,7 +229,7 @@ export const FINAL_INVOICE: Calculation = {
   id: 'final-invoice',
   label: 'Final invoice: billed to date deducted, retention held back',
   purpose:
-    'The whole work, less what earlier invoices of the deal ask and no credit note has taken off them, as the register has it, less a retention that is paid later.',
+    'The whole work, less what its earlier invoices ask and no credit note has taken off them, as the register has it, less a retention that is paid later.',
   sheet: dealSheet({
     perLine: [LINE_NET, ...LINE_TAX],
     lists: [TAX_ROWS, DEDUCTED, EARLIER_INVOICES],
@@ -252,7 +252,7 @@ export const CREDIT_NOTE: Calculation = {
   id: 'credit-note',
   label: 'Credit note',
   purpose:
-    'Everything that the deal’s invoices ask and that was not credited before, by invoice, tax category and rate. After it nothing is left of them, so that a later invoice deducts nothing.',
+    'Everything that earlier invoices ask and that was not credited before, by invoice, tax category and rate. After it nothing is left of them, so that a later invoice deducts nothing.',
   sheet: dealSheet({
     lists: [
       {
