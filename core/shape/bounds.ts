@@ -15,6 +15,8 @@ export interface Bounds {
 
 /** Reads JSON within bounds. Gives the data, or why it is refused, in a sentence that begins with `what`: "The file". */
 export function boundedJson(source: string, what: string, bounds: Bounds): { data: unknown } | { refused: string } {
+  const unparsed = outOfBoundsAsText(source, bounds);
+  if (unparsed !== undefined) return { refused: `${what} ${unparsed}` };
   let data: unknown;
   try {
     data = JSON.parse(source.replace(/^\uFEFF/, ''));
@@ -42,12 +44,59 @@ function placeOfMistake(source: string): string {
   return place;
 }
 
+/**
+ * Why JSON is refused before it is parsed, as the end of a sentence: parsing alone can take a hundred times the memory of the
+ * text. Counts what the bounds are surely passed by; undefined says nothing yet.
+ */
+function outOfBoundsAsText(source: string, bounds: Bounds): string | undefined {
+  let [depth, commas, lists, objects] = [0, 0, 0, 0];
+  for (let at = 0; at < source.length; at++) {
+    switch (source[at]) {
+      case '"':
+        at = endOfText(source, at);
+        break;
+      case ',':
+        if (++commas > bounds.values) return tooMany(bounds);
+        break;
+      case '[':
+        if (++lists > bounds.values + 1) return tooMany(bounds);
+        depth++;
+        break;
+      case '{':
+        if (++objects > bounds.objects) return tooManyParts(bounds);
+        depth++;
+        break;
+      case ']':
+      case '}':
+        depth--;
+        break;
+    }
+    // What is deepest may hold nothing, and then counts for no level.
+    if (depth > bounds.depth + 1) return tooDeep(bounds);
+  }
+  return undefined;
+}
+
+/** Where a text of JSON that begins at a quotation mark ends; the end of all where it does not. */
+function endOfText(source: string, start: number): number {
+  for (let end = source.indexOf('"', start + 1); end !== -1; end = source.indexOf('"', end + 1)) {
+    let before = end;
+    while (source[before - 1] === '\\') before--;
+    if ((end - before) % 2 === 0) return end;
+  }
+  return source.length;
+}
+
+const tooDeep = ({ depth }: Bounds) => `is nested more than ${depth} levels deep.`;
+const tooMany = ({ values }: Bounds) => `holds more than ${shown(values)} values.`;
+const tooManyParts = ({ objects }: Bounds) => `has more than ${shown(objects)} parts.`;
+
 /** Why data is refused, as the end of a sentence; undefined if it is within its bounds. */
 export function outOfBounds(data: unknown, bounds: Bounds): string | undefined {
   const left = { values: bounds.values, objects: bounds.objects };
   let level: unknown[] = [data];
   for (let deep = 0; level.length > 0; deep++) {
-    if (deep > bounds.depth) return `is nested more than ${bounds.depth} levels deep.`;
+    if (deep > bounds.depth) return tooDeep(bounds);
     const next: unknown[] = [];
     for (const value of level) {
       const refused = refusedHere(value, bounds, left);
@@ -61,11 +110,8 @@ export function outOfBounds(data: unknown, bounds: Bounds): string | undefined {
 }
 
 /** Why one value is refused, whatever it holds. What it holds is counted first, so that little is done for what is too much. */
-function refusedHere(
-  value: unknown,
-  { values, objects, items, text }: Bounds,
-  left: { values: number; objects: number },
-): string | undefined {
+function refusedHere(value: unknown, bounds: Bounds, left: { values: number; objects: number }): string | undefined {
+  const { items, text } = bounds;
   if (typeof value === 'string') return textFault(value, text);
   if (typeof value === 'number') return Number.isFinite(value) ? undefined : 'holds a number that is too great.';
   if (Array.isArray(value)) {
@@ -75,7 +121,7 @@ function refusedHere(
   } else if (isObject(value)) {
     const keys = Object.keys(value);
     left.values -= keys.length;
-    if (--left.objects < 0) return `has more than ${shown(objects)} parts.`;
+    if (--left.objects < 0) return tooManyParts(bounds);
     if (left.values >= 0) {
       for (const key of keys) {
         const fault = key === '__proto__' ? 'has a property “__proto__”, which is no name.' : textFault(key, 200);
@@ -83,7 +129,7 @@ function refusedHere(
       }
     }
   }
-  return left.values < 0 ? `holds more than ${shown(values)} values.` : undefined;
+  return left.values < 0 ? tooMany(bounds) : undefined;
 }
 
 const shown = (count: number) => count.toLocaleString('en');

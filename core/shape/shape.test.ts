@@ -150,9 +150,30 @@ describe('bounds', () => {
       refused: 'The file is not JSON: look at line 3, column 3.',
     });
     expect(boundedJson('', 'The file', BOUNDS)).toEqual({ refused: 'The file is not JSON: look at line 1, column 1.' });
-    expect(boundedJson('['.repeat(1_000_000), 'The file', BOUNDS)).toHaveProperty('refused');
     expect(boundedJson('[1e999]', 'The file', BOUNDS)).toEqual({
       refused: 'The file holds a number that is too great.',
     });
+  });
+
+  it.each([
+    ['[{},{},{},{},{', 'The file has more than 4 parts.'],
+    ['[[[[[[[', 'The file is nested more than 5 levels deep.'],
+    [`[${'1,'.repeat(21)}`, 'The file holds more than 20 values.'],
+    [`[${'[],'.repeat(30)}`, 'The file holds more than 20 values.'],
+  ])('are asked of “%s” before it is parsed', (source, refused) => {
+    expect(boundedJson(source, 'The file', BOUNDS)).toEqual({ refused });
+  });
+
+  it('before parsing never refuse what they let pass after it, whatever texts hold', () => {
+    const bracketed = fc.stringMatching(/^[[\]{},"\\:x]{0,12}$/);
+    const wide: Bounds = { values: 300, objects: 100, depth: 12, items: 100, text: 100 };
+    fc.assert(
+      fc.property(fc.jsonValue({ stringUnit: bracketed }), (data) => {
+        const refused = outOfBounds(data, wide);
+        const read = boundedJson(JSON.stringify(data), 'It', wide);
+        if (refused === undefined) expect(read).toEqual({ data: JSON.parse(JSON.stringify(data)) as unknown });
+        else expect(read).toHaveProperty('refused');
+      }),
+    );
   });
 });

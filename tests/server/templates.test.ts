@@ -155,9 +155,9 @@ describe('a template as a file', () => {
       { ...quote, name: 'half \ud800 a pair' },
     ];
     const sentences = [
-      /list of 1/,
-      /list of 2/,
-      /list of 20,000/,
+      /more than 10,000 parts/,
+      /more than 10,000 parts/,
+      /more than 10,000 parts/,
       /more than 200,000 values/,
       /called “constructor”/,
       /half of a pair/,
