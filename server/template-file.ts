@@ -28,7 +28,7 @@ export async function takeOutTemplate(
 
 /**
  * Puts a template in from its file: as a new one, or as the next version of the one with its id. Nothing is kept of a
- * file that has anything wrong.
+ * file that has anything wrong. The bytes are handed over to the press.
  * @throws Problem with every fault and its place.
  */
 export async function putInTemplate(

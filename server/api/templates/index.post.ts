@@ -11,7 +11,7 @@ export default route(async (event) => {
   const bytes = await readRawBody(event, false);
   return putInTemplate(
     await services(),
-    new Uint8Array(bytes ?? []),
+    bytes ?? new Uint8Array(),
     accepted<{ reason?: string }>(reasonQuery, getQuery(event)).reason,
   );
 });
