@@ -6,6 +6,8 @@ const config: KnipConfig = {
     // Processes that tools/build.ts bundles and the start command, the press or the bench start by file name.
     'server/{db/migrate-main,jobs/main,press/alone,press/worker}.ts',
     'standins/crm/main.ts',
+    // Named in nuxt.config.ts by its path.
+    'server/error.ts',
     'tools/bench/{figures-main,long,memory}.ts',
     'tools/*.{ts,mjs}',
     'core/**/*.test.ts',

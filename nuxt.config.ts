@@ -3,6 +3,16 @@ import { preset } from './app/theme';
 
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
+/** Headers of every answer, files too. The policy of pages is in server/edge/page-policy.ts. */
+const EVERY_ANSWER = {
+  'X-Content-Type-Options': 'nosniff',
+  'X-Frame-Options': 'DENY',
+  'Referrer-Policy': 'same-origin',
+  'Permissions-Policy': 'camera=(), geolocation=(), microphone=(), payment=(), usb=()',
+  'Cross-Origin-Opener-Policy': 'same-origin',
+  'Cross-Origin-Resource-Policy': 'same-origin',
+};
+
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   ssr: false,
@@ -28,6 +38,8 @@ export default defineNuxtConfig({
   },
   components: [{ path: '~/components', pathPrefix: false }],
   nitro: {
+    errorHandler: folder('./server/error.ts'),
+    routeRules: { '/**': { headers: EVERY_ANSWER } },
     externals: { inline: ['primevue', '@primevue', '@primeuix'] },
     esbuild: { options: { target: 'es2022' } },
   },

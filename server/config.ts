@@ -12,6 +12,10 @@ export const config = {
       clientSecret: process.env.CRM_CLIENT_SECRET ?? 'local-only',
     };
   },
+  /** Further names that Lumbix is asked for by, with commas between them. */
+  get hosts(): string {
+    return process.env.LUMBIX_HOSTS ?? '';
+  },
   /** The folder with bundled workers, fonts and the typesetting program. */
   get buildFolder(): string {
     return process.env.LUMBIX_BUILD ?? join(process.cwd(), '.build');

@@ -1,6 +1,6 @@
 import { defineEventHandler, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3';
 import { ValidationError } from 'yup';
-import { reportOf, shaped } from '../core/shape/faults';
+import { faultsOfProblem, reportOf, shaped, type Fault } from '../core/shape/faults';
 import type { ShapeOf } from '../core/shape/shape';
 import { CrmError, type CrmFailure } from './crm/client';
 
@@ -19,37 +19,42 @@ export class Problem extends Error {
 }
 
 /** A route that leaves every error as problem details. Errors nobody foresaw are logged and told without internals. */
-export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => Promise<T>) {
+export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => T | Promise<T>) {
   return defineEventHandler(async (event) => {
     try {
       return await handler(event);
     } catch (thrown) {
-      const problem = asProblem(thrown);
-      setResponseStatus(event, problem.status);
-      setResponseHeader(event, 'Content-Type', 'application/problem+json');
-      return {
-        type: 'about:blank',
-        status: problem.status,
-        title: problem.title,
-        detail: problem.detail,
-        ...problem.members,
-      };
+      return sendProblem(event, thrown);
     }
   });
+}
+
+/** Makes an error the answer of a request. Gives the body. */
+export function sendProblem(event: H3Event, thrown: unknown): object {
+  const { status, title, detail, members } = asProblem(thrown);
+  setResponseStatus(event, status);
+  setResponseHeader(event, 'Content-Type', 'application/problem+json');
+  return { type: 'about:blank', status, title, detail, ...members };
 }
 
 /** What a request brings, in its shape. @throws Problem with every fault and its place. */
 export function accepted<T>(shape: ShapeOf<T>, data: unknown): T {
   const read = shaped(shape, data, 'the request');
   if ('value' in read) return read.value;
-  const { faults, count } = reportOf(read.faults);
-  throw new Problem(422, 'The request is not right', faults[0]!.sentence, { reason: 'request', faults, count });
+  throw wrongRequest(422, read.faults);
+}
+
+function wrongRequest(status: number, found: readonly Fault[]): Problem {
+  const { faults, count } = reportOf(found);
+  return new Problem(status, 'The request is not right', faults[0]!.sentence, { reason: 'request', faults, count });
 }
 
 function asProblem(thrown: unknown): Problem {
   if (thrown instanceof Problem) return thrown;
-  if (thrown instanceof ValidationError) return new Problem(400, 'The request is not right', thrown.errors.join(' '));
+  if (thrown instanceof ValidationError) return wrongRequest(400, faultsOfProblem(thrown, undefined, 'the request'));
   if (thrown instanceof CrmError) return crmProblem(thrown);
+  if (thrown instanceof URIError)
+    return new Problem(400, 'The address is not right', 'A % in it is not followed by two digits of a character.');
   process.stderr.write(`${thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown)}\n`);
   if (isDatabaseAway(thrown))
     return new Problem(

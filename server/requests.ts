@@ -1,11 +1,10 @@
-import { boolean, number, object, string, type InferType } from 'yup';
+import { boolean, number, object, string, type InferType, type ISchema } from 'yup';
 import { formulaName, listOf, shape, text } from '../core/shape/shape';
 import { figureSheet } from '../core/sheet/figure';
 import { DOCUMENT_STATES } from './db/schema';
 
 /** A UUID of any version (RFC 9562); Yup's own knows none later than 5. */
-const uuid = () =>
-  string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i, 'This is not the address of anything here.');
+const uuid = () => string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i, 'an id as Lumbix gives them');
 
 /** What routes accept, each checked before anything is done with it. */
 const page = {
@@ -31,39 +30,52 @@ export const registerQuery = object({
 });
 
 export const proofQuery = object({
-  deal: string().required('Say which deal.').max(100),
-  template: string().required('Say which template.').max(100),
+  deal: string().required().max(100),
+  template: string().required().max(100),
   edition: string().max(100),
   houseStyle: string().max(100),
 });
 
 export const valuesQuery = object({
   paths: string()
-    .required('Say which values.')
-    .matches(/^[\w.,]+$/, 'Paths are names with points between them.')
+    .required()
+    .matches(/^[\w.,]+$/, 'names with points between them')
     .max(20_000),
 });
 
 export const workingsQuery = object({ key: uuid().required(), id: string().required().max(1_000) });
 
-export const filingBody = object({
-  recordId: string().required().max(100),
-  templateId: string().required().max(100),
-  templateVersionId: uuid().required(),
-  issueDate: string().matches(/^\d{4}-\d{2}-\d{2}$/).required(),
-  edition: string().max(100),
-  used: object().required(),
-  skipped: object().default({}),
-}); // prettier-ignore
+/** Texts by a key, however many: a filing says every value that its proof used. */
+const texts = () =>
+  object()
+    .required()
+    .test('texts', (all) => Object.values(all).every((each) => typeof each === 'string')) as ISchema<
+    Readonly<Record<string, string>>
+  >;
 
-export const changeBody = object({
-  type: string().required().max(100),
-  id: string().required().max(100),
-  version: string().required().max(100),
-  field: string().required().max(100),
+export const filingBody = shape({
+  recordId: text(100).required(),
+  templateId: text(100).required(),
+  templateVersionId: uuid().required(),
+  issueDate: string()
+    .matches(/^\d{4}-\d{2}-\d{2}$/, 'a day such as 2026-11-23')
+    .required(),
+  edition: text(100),
+  used: texts(),
+  skipped: texts(),
+}).required();
+
+export const changeBody = shape({
+  type: text(100).required(),
+  id: text(100).required(),
+  /** The entity tag it was read with (RFC 9110, 8.8.3): never `*`, which would write over anything. */
+  version: string()
+    .required()
+    .matches(/^(W\/)?"[\x21\x23-\x7e]{1,200}"$/, 'the entity tag that the record was read with'),
+  field: text(100).required(),
   /** The value as text, the way a person typed it; empty clears the field. */
-  value: string().max(10_000).default(''),
-});
+  value: text(10_000).defined(),
+}).required();
 export type FieldChange = InferType<typeof changeBody>;
 
 export const findQuery = object({ q: string().max(200).default('') });

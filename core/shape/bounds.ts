@@ -11,6 +11,8 @@ export interface Bounds {
   /** Items of one list, and characters of one text. */
   items: number;
   text: number;
+  /** Characters of a property's name. */
+  name: number;
 }
 
 /** Reads JSON within bounds. Gives the data, or why it is refused, in a sentence that begins with `what`: "The file". */
@@ -111,7 +113,7 @@ export function outOfBounds(data: unknown, bounds: Bounds): string | undefined {
 
 /** Why one value is refused, whatever it holds. What it holds is counted first, so that little is done for what is too much. */
 function refusedHere(value: unknown, bounds: Bounds, left: { values: number; objects: number }): string | undefined {
-  const { items, text } = bounds;
+  const { items, text, name } = bounds;
   if (typeof value === 'string') return textFault(value, text);
   if (typeof value === 'number') return Number.isFinite(value) ? undefined : 'holds a number that is too great.';
   if (Array.isArray(value)) {
@@ -124,7 +126,7 @@ function refusedHere(value: unknown, bounds: Bounds, left: { values: number; obj
     if (--left.objects < 0) return tooManyParts(bounds);
     if (left.values >= 0) {
       for (const key of keys) {
-        const fault = key === '__proto__' ? 'has a property “__proto__”, which is no name.' : textFault(key, 200);
+        const fault = key === '__proto__' ? 'has a property “__proto__”, which is no name.' : textFault(key, name);
         if (fault !== undefined) return fault;
       }
     }

@@ -29,11 +29,16 @@ export function shaped<T>(shape: ShapeOf<T>, data: unknown, whole: string): { va
     return { value: shape.validateSync(data, { strict: true, abortEarly: false, disableStackTrace: true }) };
   } catch (problem) {
     if (!(problem instanceof ValidationError)) throw problem;
-    const all = problem.inner.length > 0 ? problem.inner : [problem];
-    // One reason for each place is enough.
-    const first = [...new Map([...all].reverse().map((each) => [each.path, each])).values()].reverse();
-    return { faults: first.map((each) => faultOf(each, data, whole)) };
+    return { faults: faultsOfProblem(problem, data, whole) };
   }
+}
+
+/** The faults that a check by a shape found. */
+export function faultsOfProblem(problem: ValidationError, data: unknown, whole: string): Fault[] {
+  const all = problem.inner.length > 0 ? problem.inner : [problem];
+  // One reason for each place is enough.
+  const first = [...new Map([...all].reverse().map((each) => [each.path, each])).values()].reverse();
+  return first.map((each) => faultOf(each, data, whole));
 }
 
 /** Data that must have its shape: what Lumbix wrote or ships itself. @throws Error with every fault */
@@ -49,8 +54,11 @@ function faultOf(problem: ValidationError, data: unknown, whole: string): Fault 
 }
 
 /** What is wrong with one value, by the kind of rule it breaks. */
-function reasonOf({ type, message, params = {}, value = params.value }: ValidationError & { value?: unknown }): string {
-  const given = typeof value === 'string' ? `“${shortened(value)}”` : shortened(JSON.stringify(value) ?? '');
+function reasonOf({ type, message, params = {}, value: whole }: ValidationError & { value?: unknown }): string {
+  const { originalValue, value = whole } = params as { originalValue?: unknown; value?: unknown };
+  // As it was given, before a number was read from it.
+  const shown = type === 'typeError' ? (originalValue ?? value) : value;
+  const given = typeof shown === 'string' ? `“${shortened(shown)}”` : shortened(JSON.stringify(shown) ?? '');
   switch (type) {
     case 'optionality':
     case 'required':

@@ -110,7 +110,7 @@ describe('a shape', () => {
 });
 
 describe('bounds', () => {
-  const BOUNDS: Bounds = { values: 20, objects: 4, depth: 5, items: 6, text: 10 };
+  const BOUNDS: Bounds = { values: 20, objects: 4, depth: 5, items: 6, text: 10, name: 200 };
   const refusal = (data: unknown) => outOfBounds(data, BOUNDS);
 
   it.each<[unknown, string | undefined]>([
@@ -166,7 +166,7 @@ describe('bounds', () => {
 
   it('before parsing never refuse what they let pass after it, whatever texts hold', () => {
     const bracketed = fc.stringMatching(/^[[\]{},"\\:x]{0,12}$/);
-    const wide: Bounds = { values: 300, objects: 100, depth: 12, items: 100, text: 100 };
+    const wide: Bounds = { values: 300, objects: 100, depth: 12, items: 100, text: 100, name: 200 };
     fc.assert(
       fc.property(fc.jsonValue({ stringUnit: bracketed }), (data) => {
         const refused = outOfBounds(data, wide);

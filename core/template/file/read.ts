@@ -7,7 +7,7 @@ import { mapOwnBlocks } from '../walk';
 import { upgradedTemplate } from './upgrade';
 
 /** Bounds of a template file; its pictures are the long texts. */
-const BOUNDS: Bounds = { values: 200_000, objects: 10_000, depth: 100, items: 10_000, text: 30_000_000 };
+const BOUNDS: Bounds = { values: 200_000, objects: 10_000, depth: 100, items: 10_000, text: 30_000_000, name: 200 };
 
 /**
  * Reads a template in Lumbix's file format, or one of before. Whatever is wrong with its shape is told with its place; nothing

@@ -1,4 +1,5 @@
 import { getQuery, setResponseHeaders } from 'h3';
+import { FILE_POLICY } from '../../edge/page-policy';
 import { route } from '../../problem';
 import { trialPdf } from '../../proof';
 import { proofQuery } from '../../requests';
@@ -10,6 +11,7 @@ export default route(async (event) => {
   const { bytes, fileName } = await trialPdf(await services(), deal, template, forced);
   setResponseHeaders(event, {
     'Content-Type': 'application/pdf',
+    'Content-Security-Policy': FILE_POLICY,
     'Content-Disposition': `inline; filename*=UTF-8''${encodeURIComponent(fileName)}`,
   });
   return bytes;

@@ -1,4 +1,5 @@
 import { getRouterParams, setResponseHeaders } from 'h3';
+import { FILE_POLICY } from '../../../edge/page-policy';
 import { route } from '../../../problem';
 import { readFile } from '../../../register';
 import { documentId } from '../../../requests';
@@ -10,6 +11,7 @@ export default route(async (event) => {
   const { bytes, fileName, sha256 } = await readFile((await services()).database, id);
   setResponseHeaders(event, {
     'Content-Type': 'application/pdf',
+    'Content-Security-Policy': FILE_POLICY,
     'Content-Disposition': `inline; filename*=UTF-8''${encodeURIComponent(fileName)}`,
     'Cache-Control': 'private, max-age=31536000, immutable',
     ETag: `"${sha256}"`,

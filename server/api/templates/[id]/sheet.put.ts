@@ -1,4 +1,5 @@
-import { getRouterParam, readBody } from 'h3';
+import { getRouterParam } from 'h3';
+import { readJson } from '../../../edge/body';
 import { accepted, route } from '../../../problem';
 import { sheetBody, type SheetChange } from '../../../requests';
 import { services } from '../../../services';
@@ -6,6 +7,6 @@ import { publishSheet } from '../../../templates';
 
 /** Publishes a template’s figure sheet as its next version. */
 export default route(async (event) => {
-  const change = accepted<SheetChange>(sheetBody, await readBody(event));
+  const change = accepted<SheetChange>(sheetBody, await readJson(event));
   return publishSheet(await services(), getRouterParam(event, 'id') ?? '', change);
 });
