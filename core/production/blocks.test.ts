@@ -58,6 +58,19 @@ describe('a line table', () => {
     );
   });
 
+  it.each(['net', ' net ', '`net`'])(
+    'proves the column “%s” on its rows, however its formula is written',
+    (formula) => {
+      const table = { list: 'lines[ not  optional ]', columns: [column('name', 'name'), column('net', formula)] };
+      // The sheet's own five sums over its lists and lines, and the printed column.
+      const without = printed({ columns: [column('name', 'name')] }, 'D-1187').composition.proved.sums;
+      expect(printed(table, 'D-1187').composition.proved.sums).toBe(without + 1);
+      expect(printed({ ...table, filter: 'quantity > 1' }, 'D-1187').composition.findings).toMatchObject([
+        { severity: 'stops' },
+      ]);
+    },
+  );
+
   it('carries the exact running sum of a column', () => {
     const { rows, composed } = printed(
       { columns: [column('name', 'name'), column('net', 'net', { format: 'plain' })], carry: 'net' },
