@@ -45,9 +45,50 @@ describe('a picture', () => {
     ['a fill from elsewhere', '<rect fill="url(http://elsewhere.example/p)"/>', /outside of itself/],
     ['a style from elsewhere', '<style>@import url(//elsewhere.example/x.css);</style>', /outside of itself/],
     ['an animation', '<animate attributeName="x"/>', /holds “animate”/],
+    [
+      'a script under another prefix',
+      '<x:script xmlns:x="http://www.w3.org/2000/svg">alert(1)</x:script>',
+      /holds “script”/,
+    ],
+    ['a script of XHTML', '<h:script xmlns:h="http://www.w3.org/1999/xhtml">1</h:script>', /holds “h:script”/],
+    ['a script in notes', '<metadata><h:p xmlns:h="http://www.w3.org/1999/xhtml"/></metadata>', /holds “h:p”/],
+    ['a script within foreign notes', '<n:x xmlns:n="urn:notes"><script>1</script></n:x>', /holds “script”/],
+    ['a prefix that nothing declares', '<n:x/>', /holds “n:x”/],
+    ['a link under another prefix', '<use y:href="//e.example/#x" xmlns:y="http://www.w3.org/1999/xlink"/>', /outside/],
+    ['a spelled-out script', '<use href="&#106;avascript:alert(1)"/>', /outside of itself/],
+    ['an escape in a style', '<rect style="fill:\\75rl(http://e.example)"/>', /backslash in a style/],
+    ['an escape in a sheet', '<style>rect{fill:\\75 rl(//e.example)}</style>', /backslash in a style/],
+    ['a comment in a function', '<rect style="fill:url(/* */ //e.example/a)"/>', /outside of itself/],
+    ['a set of pictures', '<rect style="mask:image-set(\'a.png\' 1x)"/>', /calls “image-set”/],
+    ['an old script in a style', '<rect style="width:expression(alert(1))"/>', /calls “expression”/],
+    ['a binding', '<rect style="-x-binding:url(data:text/xml,a)"/>', /outside of itself/],
+    ['a font from elsewhere', '<style>@font-face{src:url(#a)}</style>', /outside of itself/],
+    ['an attribute that draws nothing', '<rect formaction="x"/>', /says “formaction”/],
     ['a link', '<a href="javascript:alert(1)"><rect/></a>', /holds “a”/],
   ])('that is an SVG with %s is refused', async (_, inside, reason) => {
     await expect(lookOver(svg(inside))).rejects.toThrow(reason);
+  });
+
+  it('brings no style sheet along', async () => {
+    const sheet = '<?xml-stylesheet href="http://e.example/x.css"?>';
+    await expect(
+      lookOver(strToU8(`<?xml version="1.0"?>${sheet}<svg xmlns="http://www.w3.org/2000/svg"/>`)),
+    ).rejects.toThrow('xml-stylesheet');
+    await expect(lookOver(svg(`<g>${sheet}</g>`))).rejects.toThrow('xml-stylesheet');
+  });
+
+  it('may have notes of the program it was drawn with, and any look that draws', async () => {
+    const notes = 'xmlns:n="urn:notes" n:version="1" xml:space="preserve" data-name="Layer(2)" aria-label="y"';
+    const looks = '<style>/* look */ .a{fill:rgb(1,2,3);stroke:url(#s);transform:rotate(3deg)}</style>';
+    const drawing = `${looks}<metadata xmlns:n="urn:notes"><n:note n:href="https://e.example">x</n:note></metadata><rect class="a" ${notes} fill-opacity=".5"/>`;
+    expect(await lookOver(svg(drawing))).toMatchObject({ mediaType: 'image/svg+xml' });
+    const prefixed = '<s:svg xmlns:s="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><s:path d="M0 0h1"/></s:svg>';
+    expect(await lookOver(strToU8(`<?xml version="1.0"?>${prefixed}`))).toMatchObject({ width: 4 });
+  });
+
+  it('of tens of thousands of groups in one another is refused', async () => {
+    const deep = svg('<g>'.repeat(40_000) + '</g>'.repeat(40_000));
+    await expect(lookOver(deep)).rejects.toThrow('nested more than 500 levels deep');
   });
 
   it('may refer to itself', async () => {

@@ -2,6 +2,7 @@ import { decodePDFRawStream, PDFDocument, PDFName, PDFRawStream } from '@cantoo/
 import { strFromU8 } from 'fflate';
 import { imageSize } from 'image-size';
 import type { TemplateFile } from '../template/template-file';
+import { activeContent } from './active-pdf';
 import { RefusedFile } from './refused-file';
 import { lookOverSvg } from './svg';
 
@@ -75,6 +76,9 @@ async function lookOverPdf(bytes: Uint8Array): Promise<LookedOver> {
   }
   if (pages < 1) throw new RefusedFile('The PDF has no pages.');
   if (pages > MOST_PAGES) throw new RefusedFile(`The PDF has ${pages} pages; ${MOST_PAGES} at most can be joined.`);
+  const active = activeContent(document);
+  if (active !== undefined)
+    throw new RefusedFile(`The PDF ${active}. Save it without, as a PDF that is only looked at, and choose it again.`);
   return { mediaType: 'application/pdf', pages, ...(isArchival(document) && { standard: 'pdf/a-2b' as const }) };
 }
 
