@@ -1,3 +1,4 @@
+import { LINK } from './link';
 import { Parser } from 'htmlparser2';
 import { own } from '../record/own';
 
@@ -53,7 +54,6 @@ const MARKS: Readonly<Record<string, 'bold' | 'italic' | 'underline'>> = {
   em: 'italic',
   u: 'underline',
 };
-const SAFE_LINK = /^(https?:|mailto:|tel:)/i;
 /** No field of a record is longer; what is, was not written by a person. */
 const LONGEST = 500_000;
 
@@ -85,7 +85,7 @@ export function richBlocks(html: string): RichBlock[] {
       if (name === 'br') runs.push({ kind: 'break' });
       const mark = own(MARKS, name);
       if (mark) marks.push(mark);
-      if (name === 'a') links.push(SAFE_LINK.test(attributes.href ?? '') ? attributes.href : undefined);
+      if (name === 'a') links.push(LINK.test(attributes.href ?? '') ? attributes.href : undefined);
       if (BLOCKS.has(name)) finish();
       heading ||= /^h[1-6]$/.test(name);
       if (name === 'ul' || name === 'ol') {

@@ -1,3 +1,4 @@
+import { LINK } from '../../rich/link';
 import { byType, listOf, oneOf, shape, text, type ShapeOf } from '../../shape/shape';
 
 /** Looks of a piece of text, in the order that the editor keeps them in. */
@@ -9,8 +10,6 @@ export type Mark =
   | { type: 'colour'; attrs: { colour: string } }
   | { type: 'link'; attrs: { href: string } };
 
-/** What an address of a link begins with. */
-const LINK = /^(https?:|mailto:|tel:)/i;
 const COLOUR = /^(accent|#[0-9a-f]{6})$/i;
 
 const plain = Object.fromEntries(
@@ -25,7 +24,9 @@ const colour: ShapeOf<Mark> = shape({
 const link: ShapeOf<Mark> = shape({
   type: oneOf(['link']).required(),
   attrs: shape({
-    href: text(2_000).matches(LINK, 'an address that begins with https:, mailto: or tel:').required(),
+    href: text(2_000)
+      .matches(LINK, 'an address such as https://…, mailto:… or tel:…, with nothing hidden in it')
+      .required(),
   }).required(),
 }).required();
 
