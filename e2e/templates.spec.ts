@@ -28,6 +28,7 @@ test('a template is taken out, changed and put in again; a broken one is refused
   await expect(stopped.getByRole('button', { name: 'Publish' })).toBeDisabled();
   await stopped.getByLabel('Why publish it all the same').fill('They wait for their addresses');
   await stopped.getByRole('button', { name: 'Publish' }).click();
+  await expect(stopped).toHaveCount(0);
   await expect(page.getByText('“Packing list” is on the shelf now.')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Packing list' })).toBeVisible();
 
@@ -40,7 +41,7 @@ test('a template is taken out, changed and put in again; a broken one is refused
   await expect(page.getByRole('alert')).toContainText('The template was not put in');
   await expect(page.getByRole('alert')).toContainText('In the template, kind: “poem” stands here');
   await expect(page.getByRole('alert')).toContainText('layout.page.size');
-  await page.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('alert').getByRole('button', { name: 'Close' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
 
   await page.getByRole('searchbox', { name: 'Search templates' }).fill('invoice');
