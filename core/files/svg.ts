@@ -81,7 +81,7 @@ export function lookOverSvg(source: string): { width: number; height: number } {
     if (isDrawing(name, namespaces)) {
       refuseElement(localName(name));
       for (const [key, value] of Object.entries(attributes)) refuseAttribute(key, String(value), namespaces);
-      if (localName(name) === 'style') refuseStyle(textIn(node[name] as Node[]));
+      if (localName(name) === 'style') refuseStyle(styleSheet(node[name] as Node[]));
     }
     for (const child of node[name] as Node[]) visit(child, namespaces);
   };
@@ -170,7 +170,8 @@ function refuseStyle(source: string): void {
     throw new RefusedFile('The SVG runs a script. Take it out and choose the file again.');
 }
 
-function textIn(nodes: readonly Node[]): string {
+/** The text of a style element. */
+function styleSheet(nodes: readonly Node[]): string {
   return nodes.map((node) => (typeof node['#text'] === 'string' ? node['#text'] : JSON.stringify(node))).join('');
 }
 

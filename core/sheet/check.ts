@@ -19,7 +19,6 @@ import {
   type Parameter,
 } from '../formula/functions/function';
 import { figuresOfList, referentOf, worldOf, type ItemScope, type World } from './names';
-import { memberPath } from '../record/value-path';
 import { nearestName } from '../formula/nearest';
 import { parseFormula } from '../formula/parse';
 import { TABLES } from './tables';
@@ -409,9 +408,9 @@ class Run {
     const near = nearest(name, [...(item ? checker.namesIn(item) : []), ...checker.outerNames()]);
     if (near) return near;
     const ofRecord = nearest(name, checker.namesIn(record));
-    if (ofRecord) return memberPath(world.record, ofRecord);
+    if (ofRecord) return `${world.record}.${ofRecord}`;
     const ofLines = lines && nearest(name, checker.namesIn(lines));
-    return ofLines && memberPath(LINES, ofLines);
+    return ofLines && `${LINES}.${ofLines}`;
   }
 
   #member(node: Node<'member'>, item: Shape | undefined): Type {

@@ -1,5 +1,5 @@
 import { getQuery, setResponseHeaders } from 'h3';
-import { FILE_POLICY } from '../../edge/page-policy';
+import { pdfHeaders } from '../../edge/file-headers';
 import { route } from '../../problem';
 import { trialPdf } from '../../proof';
 import { proofQuery } from '../../requests';
@@ -9,10 +9,6 @@ import { services } from '../../services';
 export default route(async (event) => {
   const { deal, template, ...forced } = await proofQuery.validate(getQuery(event));
   const { bytes, fileName } = await trialPdf(await services(), deal, template, forced);
-  setResponseHeaders(event, {
-    'Content-Type': 'application/pdf',
-    'Content-Security-Policy': FILE_POLICY,
-    'Content-Disposition': `inline; filename*=UTF-8''${encodeURIComponent(fileName)}`,
-  });
+  setResponseHeaders(event, pdfHeaders(fileName));
   return bytes;
 });

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { isRecord, isRecordList } from '#core/record/snapshot';
+import { memberPath } from '#core/record/value-path';
 
 const route = useRoute();
 const toast = useToast();
@@ -113,7 +114,7 @@ function produce(templateId: string | undefined): void {
                   v-if="schema.types.Deal?.fields[field]"
                   :field="schema.types.Deal.fields[field]"
                   :value="deal.fields[field]"
-                  :focused="isFocused(`deal.${field}`)"
+                  :focused="isFocused(memberPath('deal', field))"
                   @write="write(deal, field, $event)"
                 />
               </template>
@@ -125,7 +126,7 @@ function produce(templateId: string | undefined): void {
                   v-if="!field.target && field.name !== 'id'"
                   :field="field"
                   :value="record.fields[field.name]"
-                  :focused="isFocused(`deal.${relation}.${field.name}`)"
+                  :focused="isFocused(memberPath(memberPath('deal', relation), field.name))"
                   @write="write(record, field.name, $event)"
                 />
               </template>

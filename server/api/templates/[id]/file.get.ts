@@ -1,4 +1,5 @@
 import { getRouterParam, setResponseHeaders } from 'h3';
+import { fileHeaders } from '../../../edge/file-headers';
 import { route } from '../../../problem';
 import { services } from '../../../services';
 import { takeOutTemplate } from '../../../template-file';
@@ -7,9 +8,6 @@ import { takeOutTemplate } from '../../../template-file';
 export default route(async (event) => {
   const { database } = await services();
   const { name, body } = await takeOutTemplate(database, getRouterParam(event, 'id') ?? '');
-  setResponseHeaders(event, {
-    'Content-Type': 'application/json; charset=utf-8',
-    'Content-Disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
-  });
+  setResponseHeaders(event, fileHeaders('application/json; charset=utf-8', name, 'attachment'));
   return body;
 });
