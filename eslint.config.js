@@ -38,6 +38,7 @@ const LAYERS = [
   'template',
   'files',
   'production',
+  'contract',
 ];
 const layers = LAYERS.map((layer, at) => {
   const later = LAYERS.slice(at + 1).map((each) => `**/${each}/**`);
@@ -110,12 +111,7 @@ export default typescript.config(
     ],
   ),
   boundary(
-    ['server/api/**/*.ts'],
-    [
-      [
-        ['**/core/**', '**/render/**', '**/crm/client', '**/press/**'],
-        'A route parses, calls one function and answers.',
-      ],
-    ],
+    ['server/answers/**/*.ts'],
+    [[['**/render/**', '**/crm/client', '**/press/**'], 'An answer is what one function of the server gives.']],
   ),
 );

@@ -5,13 +5,20 @@ import { Decimal } from '../core/money/decimal';
 import { changeRecord } from './crm/records';
 import { crmSchema } from './crm/schema';
 import { Problem } from './problem';
-import type { FieldChange } from './requests';
+import type { BodyOf } from '../core/contract/endpoint';
+import type { Contract } from '../core/contract/contract';
 
 /**
  * Writes one corrected field back onto its record, if nobody else has changed the record since it was read.
  * @throws Problem for a value the field cannot hold, CrmError
  */
-export async function changeField({ type, id, version, field, value }: FieldChange): Promise<void> {
+export async function changeField({
+  type,
+  id,
+  version,
+  field,
+  value,
+}: BodyOf<Contract['PATCH /fields']>): Promise<void> {
   const { records } = await crmSchema();
   const declared = fieldOf(records, type, field);
   if (!declared || declared.readonly)

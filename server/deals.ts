@@ -1,3 +1,5 @@
+import type { Contract } from '../core/contract/contract';
+import type { AnswerOf, QueryOf } from '../core/contract/endpoint';
 import { and, desc, eq, inArray, ne } from 'drizzle-orm';
 import type { RecordSchema } from '../core/record/schema';
 import type { RecordSnapshot } from '../core/record/snapshot';
@@ -7,30 +9,8 @@ import { crmSchema } from './crm/schema';
 import type { Database } from './db/database';
 import { documents } from './db/schema';
 
-/** Which deals a list shows. */
-export interface DealsQuery {
-  view: 'all' | 'needs-quote' | 'quoted';
-  search?: string;
-  stage?: string;
-  owner?: string;
-  sort: string;
-  descending: boolean;
-  skip: number;
-  top: number;
-}
-
-/** The latest document of one kind on a deal. */
-export interface PaperTrailEntry {
-  id: string;
-  kind: string;
-  state: string;
-  number: string;
-}
-
-export interface DealRow {
-  deal: RecordSnapshot;
-  paperTrail: PaperTrailEntry[];
-}
+type DealsQuery = QueryOf<Contract['GET /deals']>;
+type DealRow = AnswerOf<Contract['GET /deals']>['deals'][number];
 
 /** Fields of the deals list that can be sorted by, with what the CRM is asked to sort by. */
 const SORTS: Readonly<Record<string, string>> = {
@@ -117,8 +97,8 @@ async function quotedDeals(database: Database): Promise<string[]> {
   return rows.map(({ id }) => id);
 }
 
-async function paperTrails(database: Database, dealIds: string[]): Promise<Map<string, PaperTrailEntry[]>> {
-  const trails = new Map<string, PaperTrailEntry[]>();
+async function paperTrails(database: Database, dealIds: string[]): Promise<Map<string, DealRow['paperTrail']>> {
+  const trails = new Map<string, DealRow['paperTrail']>();
   if (dealIds.length === 0) return trails;
   const rows = await database
     .selectDistinctOn([documents.recordId, documents.kind], {

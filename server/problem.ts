@@ -1,6 +1,5 @@
-import { defineEventHandler, setResponseHeader, setResponseStatus, type EventHandlerRequest, type H3Event } from 'h3';
-import { ValidationError } from 'yup';
-import { faultsOfProblem, reportOf, shaped, type Fault } from '../core/shape/faults';
+import { setResponseHeader, setResponseStatus, type H3Event } from 'h3';
+import { reportOf, shaped, shapedFromTexts, type Fault } from '../core/shape/faults';
 import type { ShapeOf } from '../core/shape/shape';
 import { CrmError, type CrmFailure } from './crm/client';
 
@@ -18,17 +17,6 @@ export class Problem extends Error {
   }
 }
 
-/** A route that leaves every error as problem details. Errors nobody foresaw are logged and told without internals. */
-export function route<T>(handler: (event: H3Event<EventHandlerRequest>) => T | Promise<T>) {
-  return defineEventHandler(async (event) => {
-    try {
-      return await handler(event);
-    } catch (thrown) {
-      return sendProblem(event, thrown);
-    }
-  });
-}
-
 /** Makes an error the answer of a request. Gives the body. */
 export function sendProblem(event: H3Event, thrown: unknown): object {
   const { status, title, detail, members } = asProblem(thrown);
@@ -37,11 +25,18 @@ export function sendProblem(event: H3Event, thrown: unknown): object {
   return { type: 'about:blank', status, title, detail, ...members };
 }
 
-/** What a request brings, in its shape. @throws Problem with every fault and its place. */
+/** What a request's body brings, in its shape. @throws Problem with every fault and its place. */
 export function accepted<T>(shape: ShapeOf<T>, data: unknown): T {
   const read = shaped(shape, data, 'the request');
   if ('value' in read) return read.value;
   throw wrongRequest(422, read.faults);
+}
+
+/** What a request's address brings: texts that are read as what belongs there. @throws Problem with every fault and its place. */
+export function acceptedTexts<T>(shape: ShapeOf<T>, texts: object): T {
+  const read = shapedFromTexts(shape, texts, 'the request');
+  if ('value' in read) return read.value;
+  throw wrongRequest(400, read.faults);
 }
 
 function wrongRequest(status: number, found: readonly Fault[]): Problem {
@@ -51,7 +46,6 @@ function wrongRequest(status: number, found: readonly Fault[]): Problem {
 
 function asProblem(thrown: unknown): Problem {
   if (thrown instanceof Problem) return thrown;
-  if (thrown instanceof ValidationError) return wrongRequest(400, faultsOfProblem(thrown, undefined, 'the request'));
   if (thrown instanceof CrmError) return crmProblem(thrown);
   if (thrown instanceof URIError)
     return new Problem(400, 'The address is not right', 'A % in it is not followed by two digits of a character.');

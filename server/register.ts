@@ -1,20 +1,11 @@
+import type { Contract } from '../core/contract/contract';
+import type { QueryOf } from '../core/contract/endpoint';
 import { and, asc, desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Database } from './db/database';
-import { documentFiles, documents, events, type DocumentState } from './db/schema';
+import { documentFiles, documents, events } from './db/schema';
 import { sha256 } from './assets';
 import { Problem } from './problem';
-
-export interface RegisterQuery {
-  search?: string;
-  kind?: string;
-  state?: DocumentState;
-  recordId?: string;
-  sort: string;
-  descending: boolean;
-  skip: number;
-  top: number;
-}
 
 const ROW = {
   id: documents.id,
@@ -44,7 +35,7 @@ const SORTS = {
 } as const;
 
 /** A page of the register. */
-export async function listDocuments(database: Database, query: RegisterQuery) {
+export async function listDocuments(database: Database, query: QueryOf<Contract['GET /documents']>) {
   const conditions: (SQL | undefined)[] = [];
   if (query.kind) conditions.push(eq(documents.kind, query.kind));
   if (query.state) conditions.push(eq(documents.state, query.state));

@@ -1,6 +1,5 @@
 import { eq } from 'drizzle-orm';
 import { RefusedFile } from '../core/files/refused-file';
-import { LARGEST_TEMPLATE } from '../core/files/unpack';
 import { reportOf, type FaultReport } from '../core/shape/faults';
 import type { Template } from '../core/template/template';
 import { withFilesInside, withFilesKept } from './assets';
@@ -10,8 +9,6 @@ import { currentTemplate } from './filing/template';
 import type { Problem } from './problem';
 import { faultyTemplate, only, pinsFor, publish, type Published } from './publish';
 import type { Services } from './services';
-
-export { LARGEST_TEMPLATE };
 
 const faulty = (faults: FaultReport): Problem => faultyTemplate('The template was not put in', faults);
 

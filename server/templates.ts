@@ -7,7 +7,8 @@ import type { Database } from './db/database';
 import { documents, templates, templateVersions } from './db/schema';
 import { currentTemplate } from './filing/template';
 import { Problem } from './problem';
-import type { SheetChange } from './requests';
+import type { BodyOf } from '../core/contract/endpoint';
+import type { Contract } from '../core/contract/contract';
 import { publish, type Published } from './publish';
 import type { Services } from './services';
 
@@ -52,7 +53,11 @@ export async function templateWithSchema(database: Database, templateId: string)
  * Publishes a template with another figure sheet as its next version. Formulas of the page follow the renames.
  * @throws Problem
  */
-export async function publishSheet(services: Services, templateId: string, change: SheetChange): Promise<Published> {
+export async function publishSheet(
+  services: Services,
+  templateId: string,
+  change: BodyOf<Contract['PUT /templates/{id}/sheet']>,
+): Promise<Published> {
   const { template, pins, versionId, schema } = await templateWithSchema(services.database, templateId);
   if (versionId !== change.base) {
     throw new Problem(

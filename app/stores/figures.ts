@@ -10,7 +10,10 @@ import type { RegisteredDocument } from '#core/formula/functions/register';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, renameInTemplate } from '#core/template/check';
 import type { Template } from '#core/template/template';
-import type { ApiProblem, OpenTemplate } from '~/composables/api';
+import type { Answer, ApiProblem } from '~/composables/api';
+
+/** A template with what its figure sheet is worked on with. */
+type OpenTemplate = Answer<'GET /templates/{id}'>;
 
 /** One state of the sheet that can be gone back to, and what it was that changed it. */
 interface Step {
@@ -63,7 +66,10 @@ export const useFiguresStore = defineStore('figures', () => {
 
   async function load(templateId: string, dealId: string | undefined): Promise<void> {
     try {
-      const [loaded, id] = await Promise.all([api.template(templateId), dealId ?? firstDeal()]);
+      const [loaded, id] = await Promise.all([
+        api('GET /templates/{id}', { parameters: { id: templateId } }),
+        dealId ?? firstDeal(),
+      ]);
       opened.value = loaded;
       template.value = loaded.template;
       deal.value = await readDeal(id, await pathsNow());
@@ -77,7 +83,7 @@ export const useFiguresStore = defineStore('figures', () => {
   }
 
   async function firstDeal(): Promise<string> {
-    const id = (await api.deals({ view: 'all', sort: 'name', top: 1 })).deals[0]?.deal.id;
+    const id = (await api('GET /deals', { query: { sort: 'name', top: 1 } })).deals[0]?.deal.id;
     if (!id)
       throw {
         data: {
@@ -96,7 +102,10 @@ export const useFiguresStore = defineStore('figures', () => {
   }
 
   async function readDeal(id: string, paths: readonly string[]) {
-    const [snapshot, registered] = await Promise.all([api.dealValues(id, paths), api.registered(id)]);
+    const [snapshot, registered] = await Promise.all([
+      api('GET /deals/{id}/values', { parameters: { id }, query: { paths: paths.join() } }),
+      api('GET /deals/{id}/registered', { parameters: { id } }),
+    ]);
     return { deal: snapshot, registered, paths: new Set(paths) };
   }
 
@@ -298,14 +307,16 @@ export const useFiguresStore = defineStore('figures', () => {
     changeSheet({ ...template.value!.sheet, ...part }, words);
   }
 
-  /** Publishes the sheet as the template's next version. */
   /** Publishes the sheet; `reason` says why, where some records stop on it. */
   async function publish(reason?: string): Promise<void> {
     if (!opened.value || !template.value || faults.value.length > 0) return;
     busy.value = true;
     try {
       const { versionId, template: base } = opened.value;
-      await api.publishSheet(base.id, { base: versionId, renames: renames.value, sheet: template.value.sheet, reason });
+      await api('PUT /templates/{id}/sheet', {
+        parameters: { id: base.id },
+        body: { base: versionId, renames: renames.value, sheet: template.value.sheet, reason },
+      });
       const kept = selected.value;
       await load(base.id, deal.value?.deal.id);
       select(kept);

@@ -1,13 +1,15 @@
 import { defineStore } from 'pinia';
 import type { Finding } from '#core/production/findings/finding';
 import type { Workings } from '#core/sheet/workings';
-import type { ApiProblem, DocumentState, Proof } from '~/composables/api';
+import type { Answer, ApiProblem, DocumentRow } from '~/composables/api';
+
+export type Proof = Answer<'GET /proof'>;
 
 /** How far a filing is. */
 export interface FilingProgress {
   id: string;
   number: string;
-  state: DocumentState;
+  state: DocumentRow['state'];
   reason: string | null;
 }
 
@@ -39,7 +41,9 @@ export const useProofStore = defineStore('proof', () => {
     const mine = ++newest;
     loading.value = true;
     try {
-      const loaded = await api.proof(dealId, templateId, edition.value);
+      const loaded = await api('GET /proof', {
+        query: { deal: dealId, template: templateId, edition: edition.value },
+      });
       if (mine !== newest) return;
       proof.value = loaded;
       problem.value = undefined;
@@ -59,7 +63,7 @@ export const useProofStore = defineStore('proof', () => {
       return;
     }
     try {
-      const loaded = await api.workings(key, id);
+      const loaded = await api('GET /proof/workings', { query: { key, id } });
       if (proof.value?.key === key) workings.value = loaded;
     } catch {
       // A value that a newer proof does not have has no workings either.
@@ -103,14 +107,16 @@ export const useProofStore = defineStore('proof', () => {
       const kept = Object.fromEntries(
         findings.value.flatMap(({ id }) => (skipped.value[id] ? [[id, skipped.value[id]]] : [])),
       );
-      const begun = await api.file({
-        recordId: record.id,
-        templateId: template.id,
-        templateVersionId: template.versionId,
-        issueDate,
-        edition: proof.value.edition,
-        used,
-        skipped: kept,
+      const begun = await api('POST /documents', {
+        body: {
+          recordId: record.id,
+          templateId: template.id,
+          templateVersionId: template.versionId,
+          issueDate,
+          edition: proof.value.edition,
+          used,
+          skipped: kept,
+        },
       });
       filing.value = { ...begun, state: 'preparing', reason: null };
       follow(begun.id);
@@ -122,7 +128,7 @@ export const useProofStore = defineStore('proof', () => {
   }
 
   function follow(id: string): void {
-    const states = new EventSource(`/api/documents/${id}/states`);
+    const states = new EventSource(addressOf('GET /documents/{id}/states', { parameters: { id } }));
     states.onmessage = ({ data }) => {
       const progress = JSON.parse(data as string) as FilingProgress | null;
       if (!progress || filing.value?.id !== id) return states.close();

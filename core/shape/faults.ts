@@ -1,4 +1,5 @@
 import { ValidationError } from 'yup';
+import { outOfBounds, type Bounds } from './bounds';
 import type { ShapeOf } from './shape';
 
 /** Something wrong in data from outside: where, for people and as a path in the JSON; and what is to be done. */
@@ -33,8 +34,33 @@ export function shaped<T>(shape: ShapeOf<T>, data: unknown, whole: string): { va
   }
 }
 
+/** What an address may hold, in all. */
+const TEXTS: Bounds = { values: 1_000, objects: 1_000, depth: 2, items: 100, text: 25_000, name: 200 };
+
+/** Texts by their names, as an address has them, read as what their shape says; nothing that the shape has no name for. */
+export function shapedFromTexts<T>(
+  shape: ShapeOf<T>,
+  texts: object,
+  whole: string,
+): { value: T } | { faults: Fault[] } {
+  const refused = outOfBounds(texts, TEXTS);
+  if (refused !== undefined) return { faults: [{ path: '', sentence: `${upperFirst(whole)} ${refused}` }] };
+  const known = Object(Object(shape).fields) as object;
+  const unknown = Object.keys(texts).filter((name) => !Object.hasOwn(known, name));
+  if (unknown.length > 0)
+    return { faults: unknown.map((name) => ({ path: name, sentence: `In ${whole}: ${noProperty(name)}` })) };
+  try {
+    return { value: shape.validateSync(texts, { abortEarly: false, disableStackTrace: true }) };
+  } catch (problem) {
+    if (!(problem instanceof ValidationError)) throw problem;
+    return { faults: faultsOfProblem(problem, undefined, whole) };
+  }
+}
+
+const upperFirst = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
 /** The faults that a check by a shape found. */
-export function faultsOfProblem(problem: ValidationError, data: unknown, whole: string): Fault[] {
+function faultsOfProblem(problem: ValidationError, data: unknown, whole: string): Fault[] {
   const all = problem.inner.length > 0 ? problem.inner : [problem];
   // One reason for each place is enough.
   const first = [...new Map([...all].reverse().map((each) => [each.path, each])).values()].reverse();
@@ -67,7 +93,7 @@ function reasonOf({ type, message, params = {}, value: whole }: ValidationError 
     case 'oneOf':
       return `${given} stands here, but this is one of ${String(params.values)}.`;
     case 'noUnknown':
-      return `there is no property ${shortened(String(params.unknown))} here; look at how it is written.`;
+      return noProperty(String(params.unknown));
     case 'typeError':
       return `${given} stands here, but ${TYPE_WORDS[String(params.type)] ?? `a ${String(params.type)}`} belongs here.`;
     case 'matches':
@@ -86,6 +112,8 @@ function reasonOf({ type, message, params = {}, value: whole }: ValidationError 
       return `${given} does not belong here.`;
   }
 }
+
+const noProperty = (name: string) => `there is no property ${shortened(name)} here; look at how it is written.`;
 
 const TYPE_WORDS: Readonly<Record<string, string>> = {
   array: 'a list',

@@ -11,35 +11,60 @@ type Json = Record<string, unknown>;
 
 /** A shape as a JSON Schema (draft 2020-12). */
 export function jsonSchema(shape: ISchema<unknown>): Json {
-  const named = Object.entries(NAMES).map(([name, shapes]): [string, Json] => [name, { oneOf: shapes.map(schemaOf) }]);
   return {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
-    ...schemaOf(shape),
-    $defs: Object.fromEntries(named),
+    ...jsonSchemaOf(shape),
+    $defs: namedSchemas(),
   };
 }
 
-const schemaOf = (shape: ISchema<unknown>): Json => described(shape.describe());
+/** The shapes that have a name of their own, by it. `place`: where other schemas find them. */
+export function namedSchemas(place = DEFINITIONS): Record<string, Json> {
+  const named = Object.entries(NAMES).map(([name, shapes]): [string, Json] => [
+    name,
+    { oneOf: shapes.map((shape) => jsonSchemaOf(shape, place)) },
+  ]);
+  return Object.fromEntries(named);
+}
 
-function described(field: SchemaFieldDescription): Json {
-  const { map, ref, anyOf } = (('meta' in field && field.meta) || {}) as {
+const DEFINITIONS = '#/$defs/';
+
+/** The schema of one shape, which finds those with a name at `place`. */
+export const jsonSchemaOf = (shape: ISchema<unknown>, place = DEFINITIONS): Json => described(shape.describe(), place);
+
+function described(field: SchemaFieldDescription, place: string): Json {
+  const { map, ref, anyOf, about, format } = (('meta' in field && field.meta) || {}) as {
     map?: ISchema<unknown>;
     ref?: string;
     anyOf?: ISchema<unknown>[];
+    about?: string;
+    format?: string;
   };
-  if (map) return { type: 'object', additionalProperties: schemaOf(map) };
-  if (anyOf) return { anyOf: anyOf.map(schemaOf) };
-  if (ref) return { $ref: `#/$defs/${ref}` };
+  if (map) return { type: 'object', additionalProperties: jsonSchemaOf(map, place) };
+  if (anyOf) return { anyOf: anyOf.map((each) => jsonSchemaOf(each, place)) };
+  if (ref) return { $ref: `${place}${ref}` };
+  const schema = orNull(field, withoutMeta(field, place));
+  return { ...schema, ...(about && { description: about }), ...(format && { format }) };
+}
+
+/** Where null may stand too, the schema says so. */
+function orNull(field: SchemaFieldDescription, schema: Json): Json {
+  return 'nullable' in field && field.nullable && typeof schema.type === 'string'
+    ? { ...schema, type: [schema.type, 'null'] }
+    : schema;
+}
+
+function withoutMeta(field: SchemaFieldDescription, place: string): Json {
   const description = field as SchemaDescription;
   switch (field.type) {
     case 'object':
-      return objectOf(field as SchemaObjectDescription);
+      return objectOf(field as SchemaObjectDescription, place);
     case 'array': {
       const { innerType } = field as SchemaInnerTypeDescription;
       return {
         type: 'array',
         ...limits(description, 'Items'),
-        ...(innerType && !Array.isArray(innerType) && { items: described(innerType) }),
+        ...(innerType && !Array.isArray(innerType) && { items: described(innerType, place) }),
       };
     }
     case 'string':
@@ -53,12 +78,12 @@ function described(field: SchemaFieldDescription): Json {
   }
 }
 
-function objectOf({ fields }: SchemaObjectDescription): Json {
+function objectOf({ fields }: SchemaObjectDescription, place: string): Json {
   const entries = Object.entries(fields);
   const required = entries.flatMap(([name, field]) => (isRequired(field) ? [name] : []));
   return {
     type: 'object',
-    properties: Object.fromEntries(entries.map(([name, field]) => [name, described(field)])),
+    properties: Object.fromEntries(entries.map(([name, field]) => [name, described(field, place)])),
     ...(required.length > 0 && { required }),
     additionalProperties: false,
   };

@@ -22,13 +22,20 @@ import {
 export { boolean, number, type InferType };
 
 /** A shape of values of this type. */
-export type ShapeOf<T> = Schema<T, AnyObject, unknown, Flags>;
+export type ShapeOf<T> = Schema<T, AnyObject, unknown, Exclude<Flags, 's'>>;
 
 /** A text of so many characters at most. Bytes that no text has (NUL, halves of surrogate pairs) are refused before, in `bounds.ts`. */
 export const text = (longest: number) => string().max(longest);
 
 /** One of a few words. */
 export const oneOf = <const Words extends readonly string[]>(words: Words) => string().oneOf<Words[number]>(words);
+
+/** A value whose form is said in a sentence alone. */
+export const anything = <T>(about: string) => mixed().meta({ about }).defined() as unknown as ShapeOf<T>;
+
+/** A UUID of any version (RFC 9562); Yup's own knows none later than 5. */
+export const uuid = () =>
+  string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i, 'an id as Lumbix gives them');
 
 /** An object of these fields and no others; absent where it is not required. */
 export const shape = <Fields extends ObjectShape>(fields: Fields) =>
@@ -46,6 +53,16 @@ const mapLike = (of: ISchema<unknown>, required: boolean) =>
     if (value === undefined) return required ? mixed().required() : mixed().optional();
     return object(Object.fromEntries(Object.keys(Object(value)).map((key) => [key, of])));
   }).meta({ map: of, required });
+
+/** Texts by a key, however many: checked as a whole, without a shape for each. */
+export const texts = () =>
+  mixed()
+    .required()
+    .test('texts', (all) => isPlain(all) && Object.values(all).every((each) => typeof each === 'string'))
+    .meta({ map: string(), required: true }) as unknown as ShapeOf<Readonly<Record<string, string>>>;
+
+const isPlain = (value: unknown): value is object =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** A name for people. */
 export const label = () => text(120).trim('no blanks at its ends').min(1).required();

@@ -1,6 +1,6 @@
-import { Problem, route } from '../problem';
+import { contract } from '../../core/contract/contract';
+import { answers } from '../answers/answers';
+import { dispatcher } from '../edge/dispatch';
 
-/** What no route answers. */
-export default route(() => {
-  throw new Problem(404, 'There is nothing at this address', 'Look how it is written. Nothing was changed.');
-});
+/** Everything below `/api`, by the contract. */
+export default dispatcher(contract, answers);

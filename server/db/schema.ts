@@ -1,6 +1,7 @@
 import type { Clause } from '../../core/template/clause';
 import type { HouseStyle } from '../../core/template/house-style';
 import type { TemplateFile } from '../../core/template/template-file';
+import type { DocumentState } from '../../core/contract/documents';
 import { sql } from 'drizzle-orm';
 import {
   customType,
@@ -110,9 +111,6 @@ export const seriesCounters = pgTable(
   },
   (table) => [primaryKey({ columns: [table.seriesId, table.period] })],
 );
-
-export const DOCUMENT_STATES = ['preparing', 'rendered', 'attached', 'filed', 'failed'] as const;
-export type DocumentState = (typeof DOCUMENT_STATES)[number];
 
 /** The register: every document ever produced, with the data it was made from. */
 export const documents = pgTable(

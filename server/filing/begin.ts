@@ -1,3 +1,5 @@
+import type { BodyOf } from '../../core/contract/endpoint';
+import type { Contract } from '../../core/contract/contract';
 import { v7 as uuidv7 } from 'uuid';
 import type { Composition } from '../../core/production/composition';
 import { mayFile, type Finding } from '../../core/production/findings/finding';
@@ -15,19 +17,7 @@ import { addEvent } from './events';
 import { takeNumber } from './series';
 import { currentTemplate, compositionInput, readForTemplate } from './template';
 
-export interface FilingRequest {
-  recordId: string;
-  templateId: string;
-  /** The template version that the proof was made from. */
-  templateVersionId: string;
-  /** What the proof used, so that a change since can be told. */
-  used: UsedValues;
-  issueDate: string;
-  /** The edition that was looked at. */
-  edition?: string;
-  /** Reasons for skipping findings that warn, by finding. */
-  skipped: Record<string, string>;
-}
+export type FilingRequest = BodyOf<Contract['POST /documents']>;
 
 /** One used value that changed since the proof, for people. */
 export interface ChangedValue {

@@ -1,14 +1,25 @@
 import { describe, expect, it } from 'vitest';
-import { ValidationError, type ISchema } from 'yup';
-import { faultsOfProblem } from '../../core/shape/faults';
-import { accepted, Problem } from '../../server/problem';
-import { changeBody, dealsQuery, documentId, filingBody, proofQuery, valuesQuery } from '../../server/requests';
+import { contract } from '../../core/contract/contract';
+import type { ShapeOf } from '../../core/shape/shape';
+import { accepted, acceptedTexts, Problem } from '../../server/problem';
 
-const refused = async (query: ISchema<unknown>, given: object): Promise<string> => {
-  const problem: unknown = await query.validate(given).catch((thrown: unknown) => thrown);
-  expect(problem).toBeInstanceOf(ValidationError);
-  return faultsOfProblem(problem as ValidationError, undefined, 'the request')[0]!.sentence;
-};
+const dealsQuery = contract['GET /deals'].query;
+const proofQuery = contract['GET /proof'].query;
+const valuesQuery = contract['GET /deals/{id}/values'].query;
+const documentId = contract['GET /documents/{id}'].parameters;
+const filingBody = contract['POST /documents'].body;
+const changeBody = contract['PATCH /fields'].body;
+
+/** The sentence that a request is refused with. */
+function refused(status: number, call: () => unknown): string {
+  try {
+    call();
+  } catch (problem) {
+    expect((problem as Problem).status).toBe(status);
+    return (problem as Problem).detail;
+  }
+  return '';
+}
 const ID = '0190a3c2-7d1e-7b1c-9a55-0123456789ab';
 const FILING = {
   recordId: 'D-1',
@@ -19,18 +30,8 @@ const FILING = {
   skipped: {},
 };
 const CHANGE = { type: 'Deal', id: 'D-1', version: 'W/"3"', field: 'name', value: '' };
-const faultOf = (call: () => unknown): string => {
-  try {
-    call();
-  } catch (problem) {
-    expect((problem as Problem).status).toBe(422);
-    return (problem as Problem).detail;
-  }
-  return '';
-};
-
 describe('a query', () => {
-  it.each<[string, ISchema<unknown>, object, string]>([
+  it.each<[string, ShapeOf<unknown>, object, string]>([
     [
       'of no number',
       dealsQuery,
@@ -53,18 +54,45 @@ describe('a query', () => {
       'In the request, paths: “name;drop” stands here, but this takes names with points between them.',
     ],
     [
+      'with more than there is',
+      dealsQuery,
+      { up: '1' },
+      'In the request: there is no property up here; look at how it is written.',
+    ],
+    [
+      'of two views',
+      dealsQuery,
+      { view: ['all', 'quoted'] },
+      'In the request, view: ["all","quoted"] stands here, but a text belongs here.',
+    ],
+    [
+      'of no character',
+      dealsQuery,
+      { search: 'a\0' },
+      'The request has a text with a character that is none (NUL, or half of a pair). Write it anew.',
+    ],
+    [
       'of an id that is none',
       documentId,
       { id: 'x' },
       'In the request, id: “x” stands here, but this takes an id as Lumbix gives them.',
     ],
-  ])('%s is refused in words', async (_, query, given, sentence) => {
-    expect(await refused(query, given)).toBe(sentence);
+  ])('%s is refused in words', (_, query, given, sentence) => {
+    expect(refused(400, () => acceptedTexts(query, given))).toBe(sentence);
   });
 
-  it('is not echoed at length', async () => {
-    expect((await refused(dealsQuery, { view: 'x'.repeat(10_000) })).length).toBeLessThan(200);
-    expect((await refused(dealsQuery, { top: 'x'.repeat(10_000) })).length).toBeLessThan(200);
+  it('is read as what belongs there', () => {
+    expect(acceptedTexts(dealsQuery, { top: '7', descending: 'true' })).toMatchObject({
+      top: 7,
+      descending: true,
+      skip: 0,
+      view: 'all',
+    });
+  });
+
+  it('is not echoed at length', () => {
+    for (const given of [{ view: 'x'.repeat(10_000) }, { top: 'x'.repeat(10_000) }, { ['x'.repeat(190)]: '1' }])
+      expect(refused(400, () => acceptedTexts(dealsQuery, given)).length).toBeLessThan(200);
   });
 });
 
@@ -104,6 +132,6 @@ describe('a body', () => {
     ],
     ['that is nothing', () => accepted(filingBody, null), 'In the request: this is missing.'],
   ])('%s is refused in words', (_, call, sentence) => {
-    expect(faultOf(call)).toBe(sentence);
+    expect(refused(422, call)).toBe(sentence);
   });
 });

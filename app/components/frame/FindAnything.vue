@@ -28,7 +28,7 @@ async function search(): Promise<void> {
     return;
   }
   try {
-    const found = await api.find(words.value);
+    const found = await api('GET /find', { query: { q: words.value } });
     hits.value = [
       ...found.deals.map((deal): Hit => ({
         to: `/deals/${deal.id}`,

@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import { MARGIN_NOTES } from '#core/template/margin-note';
-import type { Proof } from '~/composables/api';
+import type { Proof } from '~/stores/proof';
 
 /** What is particular to this document: its circumstances, and the sections that this deal leaves out. */
 const { proof, edition } = defineProps<{ proof: Proof; edition: string | undefined; frozen: boolean }>();
 defineEmits<{ edition: [id: string | undefined] }>();
+const trialAddress = computed(() =>
+  addressOf('GET /proof/trial', {
+    query: { deal: proof.record.id, template: proof.template.id, edition: proof.edition },
+  }),
+);
 const label = (id: string) => proof.editions.find((each) => each.id === id)?.label ?? id;
 </script>
 
@@ -41,9 +46,7 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
       </template>
     </dl>
     <p class="trial">
-      <a :href="api.trialUrl(proof.record.id, proof.template.id, proof.edition)" target="_blank" rel="noopener"
-        >Open a trial PDF</a
-      >
+      <a :href="trialAddress" target="_blank" rel="noopener">Open a trial PDF</a>
       <span class="quiet">: marked on every page, without a number.</span>
     </p>
     <template v-if="proof.leftOut.length > 0">

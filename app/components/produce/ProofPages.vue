@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Finding } from '#core/production/findings/finding';
-import type { Proof } from '~/composables/api';
+import type { Proof } from '~/stores/proof';
 
 /**
  * The true pages on the desk. Values on them can be clicked; sections carry their reason in the left margin, findings

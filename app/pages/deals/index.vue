@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { DataTableRowClickEvent, DataTableSortEvent } from 'primevue/datatable';
-import type { DealRow, DealsSummary } from '~/composables/api';
+import type { Answer } from '~/composables/api';
+
+type DealRow = Answer<'GET /deals'>['deals'][number];
 
 /** The list of deals, page by page. */
 const PAGE = 25;
@@ -15,19 +17,21 @@ const view = computed(() => list.read('view') ?? 'all');
 const selected = shallowRef<DealRow>();
 
 const page = useLoaded(() =>
-  api.deals({
-    view: view.value,
-    search: list.search.value || undefined,
-    stage: list.read('stage'),
-    owner: list.read('owner'),
-    sort: list.sort.value,
-    descending: list.descending.value,
-    skip: list.skip.value,
-    top: PAGE,
+  api('GET /deals', {
+    query: {
+      view: view.value as (typeof VIEWS)[number]['view'],
+      search: list.search.value || undefined,
+      stage: list.read('stage'),
+      owner: list.read('owner'),
+      sort: list.sort.value,
+      descending: list.descending.value,
+      skip: list.skip.value,
+      top: PAGE,
+    },
   }),
 );
-const summary = useLoaded<DealsSummary>(api.dealsSummary);
-const templates = useLoaded(api.templates);
+const summary = useLoaded(() => api('GET /deals/summary'));
+const templates = useLoaded(() => api('GET /templates'));
 const rows = computed(() => page.value.value?.deals ?? []);
 const filtered = computed(() => !!(list.search.value || list.read('stage') || list.read('owner')));
 

@@ -8,7 +8,7 @@ const LEAVES: readonly { leaf: Leaf; word: string }[] = [
 
 const route = useRoute();
 const id = computed(() => String(route.params.id));
-const loaded = useLoaded(() => api.document(id.value));
+const loaded = useLoaded(() => api('GET /documents/{id}', { parameters: { id: id.value } }));
 const leaf = ref<Leaf>('history');
 const workingsId = ref<string>();
 const document = computed(() => loaded.value.value?.document);

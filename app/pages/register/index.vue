@@ -6,13 +6,15 @@ import type { DocumentRow } from '~/composables/api';
 const PAGE = 50;
 const list = useListQuery({ sort: 'created', descending: true });
 const page = useLoaded(() =>
-  api.documents({
-    search: list.search.value || undefined,
-    state: list.read('state'),
-    sort: list.sort.value,
-    descending: list.descending.value,
-    skip: list.skip.value,
-    top: PAGE,
+  api('GET /documents', {
+    query: {
+      search: list.search.value || undefined,
+      state: list.read('state') as DocumentRow['state'] | undefined,
+      sort: list.sort.value,
+      descending: list.descending.value,
+      skip: list.skip.value,
+      top: PAGE,
+    },
   }),
 );
 const rows = computed(() => page.value.value?.documents ?? []);

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useDropZone } from '@vueuse/core';
-import type { ApiProblem } from '~/composables/api';
+import type { Answer, ApiProblem } from '~/composables/api';
 
-const loaded = useLoaded(api.templates);
+const loaded = useLoaded(() => api('GET /templates'));
 void loaded.reload();
 const words = ref('');
 const kind = ref<string>();
@@ -32,7 +32,7 @@ async function putIn(file: File | null | undefined, reason?: string): Promise<vo
   announcement.value = '';
   refused.value = undefined;
   try {
-    const { name, version, isNew } = await api.putInTemplate(file, reason);
+    const { name, version, isNew } = await api('POST /templates', { query: { reason }, body: file });
     waiting.value = undefined;
     announcement.value = isNew ? `“${name}” is on the shelf now.` : `“${name}” is at version ${version} now.`;
     await loaded.reload();
@@ -45,6 +45,9 @@ async function putIn(file: File | null | undefined, reason?: string): Promise<vo
     if (input.value) input.value.value = '';
   }
 }
+
+const thumbnail = ({ id, versionId }: Answer<'GET /templates'>[number]) =>
+  addressOf('GET /templates/{id}/thumbnail', { parameters: { id }, query: { version: versionId } });
 
 const use = (documents: number, lastUsed: string | null) =>
   documents === 0
@@ -91,18 +94,14 @@ const use = (documents: number, lastUsed: string | null) =>
         <li v-for="template in shown" :key="template.id">
           <NuxtLink :to="`/templates/${template.id}/figures`">
             <span class="place"
-              ><img
-                :src="api.thumbnailUrl(template.id, template.versionId)"
-                :alt="`First page of ${template.name}`"
-                class="sheet"
-                loading="lazy"
+              ><img :src="thumbnail(template)" :alt="`First page of ${template.name}`" class="sheet" loading="lazy"
             /></span>
             <strong>{{ template.name }}</strong>
           </NuxtLink>
           <span class="quiet">{{ template.kind }}, version {{ template.version }}</span>
           <span v-if="template.editions > 1" class="quiet">{{ template.editions }} editions</span>
           <span class="quiet">{{ use(template.documents, template.lastUsed) }}</span>
-          <a :href="api.templateFileUrl(template.id)" download>Take out</a>
+          <a :href="addressOf('GET /templates/{id}/file', { parameters: { id: template.id } })" download>Take out</a>
         </li>
       </ul>
     </template>

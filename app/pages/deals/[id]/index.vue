@@ -8,9 +8,11 @@ const toast = useToast();
 const id = computed(() => String(route.params.id));
 const focusedPath = computed(() => (typeof route.query.field === 'string' ? route.query.field : undefined));
 
-const loaded = useLoaded(() => api.deal(id.value));
-const documents = useLoaded(() => api.documents({ recordId: id.value, sort: 'created', descending: true, top: 50 }));
-const templates = useLoaded(api.templates);
+const loaded = useLoaded(() => api('GET /deals/{id}', { parameters: { id: id.value } }));
+const documents = useLoaded(() =>
+  api('GET /documents', { query: { recordId: id.value, sort: 'created', descending: true, top: 50 } }),
+);
+const templates = useLoaded(() => api('GET /templates'));
 /** The last correction, so that it can be taken back. */
 const lastChange = shallowRef<{ type: string; id: string; field: string; before: string }>();
 
@@ -69,7 +71,9 @@ async function write(
   before = fieldInput(record.fields[field]),
 ): Promise<void> {
   try {
-    await api.changeField({ type: record.type, id: record.id, version: record.version ?? '', field, value });
+    await api('PATCH /fields', {
+      body: { type: record.type, id: record.id, version: record.version ?? '', field, value },
+    });
     lastChange.value = { type: record.type, id: record.id, field, before };
     await loaded.reload();
     toast.add({ severity: 'secondary', summary: 'Written to the CRM', detail: 'Ctrl Z takes it back.', life: 3_000 });

@@ -28,7 +28,7 @@ const pointed = ref<string>();
 const refusal = ref<string>();
 const shelfOpen = ref(false);
 const referenceOpen = ref(false);
-const deals = useLoaded(() => api.deals({ view: 'all', sort: 'name', top: 100 }));
+const deals = useLoaded(() => api('GET /deals', { query: { sort: 'name', top: 100 } }));
 void deals.reload();
 
 watch(

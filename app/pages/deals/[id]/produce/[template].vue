@@ -13,7 +13,7 @@ const leaves = computed(() => [
   { leaf: 'document' as const, word: 'This document' },
 ]);
 const pages = useTemplateRef<{ showValue(id: string): void }>('pages');
-const neighbours = useLoaded(() => api.deals({ view: 'all', sort: 'closes_on', top: 100 }));
+const neighbours = useLoaded(() => api('GET /deals', { query: { sort: 'closes_on', top: 100 } }));
 
 const load = () => store.load(dealId.value, templateId.value);
 watch(

@@ -1,0 +1,32 @@
+import { anything, boolean, shape, text } from '../shape/shape';
+import { all, uuidText, words } from './answers';
+import { endpoint } from './endpoint';
+
+export const systemEndpoints = {
+  'GET /health': endpoint({
+    about: 'Answers once Lumbix can work: its database answers and its press is open.',
+    may: 'anyone',
+    answer: shape({ ready: boolean().required() }).required(),
+    twice: 'safe',
+  }),
+  'GET /openapi.json': endpoint({
+    about: 'This description, in OpenAPI 3.1.',
+    may: 'anyone',
+    answer: anything<object>('An OpenAPI document.'),
+    twice: 'safe',
+  }),
+  'GET /find': endpoint({
+    about: 'Deals and documents by a few letters of their names or numbers.',
+    may: 'look',
+    query: shape({ q: text(200).default('') }).required(),
+    answer: shape({
+      deals: all(shape({ id: words(), name: words(), account: words() }).required()),
+      documents: all(
+        shape({ id: uuidText(), number: words(), title: words(), accountName: words(), state: words() }).required(),
+      ),
+      /** The CRM does not answer, so that deals are missing. */
+      crmAway: boolean().required(),
+    }).required(),
+    twice: 'safe',
+  }),
+};

@@ -1,0 +1,91 @@
+import { string } from 'yup';
+import { anything, boolean, formulaName, listOf, shape, text, uuid } from '../shape/shape';
+import { LARGEST_TEMPLATE } from '../files/unpack';
+import { figureSheet } from '../sheet/figure';
+import { templateShape, type Pins } from '../template/template';
+import { all, count, day, moment, recordSchema, uuidText, words } from './answers';
+import { endpoint } from './endpoint';
+
+const ofTemplate = shape({ id: text(120).min(1).required() }).required();
+const reason = text(500);
+const published = { versionId: uuidText(), version: count() };
+
+export const templateEndpoints = {
+  'GET /templates': endpoint({
+    about: 'The shelf of templates.',
+    may: 'look',
+    answer: all(
+      shape({
+        id: words(),
+        name: words(),
+        kind: words(),
+        recordType: words(),
+        ...published,
+        editions: count(),
+        documents: count(),
+        lastUsed: moment().nullable(),
+      }).required(),
+    ),
+    twice: 'safe',
+  }),
+  'POST /templates': endpoint({
+    about: 'Puts a template in from its file, or says everything that is wrong with it.',
+    may: 'publish',
+    /** Why it is published although it stops on some records. */
+    query: shape({ reason }).required(),
+    body: { file: 'application/octet-stream', most: LARGEST_TEMPLATE },
+    answer: shape({ id: words(), name: words(), isNew: boolean().required(), ...published }).required(),
+    problems: [409],
+    twice: 'again',
+    perMinute: 120,
+  }),
+  'GET /templates/{id}': endpoint({
+    about: 'A template with the schema of its records, for the figure sheet.',
+    may: 'look',
+    parameters: ofTemplate,
+    answer: shape({
+      template: templateShape,
+      ...published,
+      schema: recordSchema,
+      pins: anything<Pins>('The house styles and clauses that it was published with.'),
+      issueDate: day(),
+    }).required(),
+    problems: [404],
+    twice: 'safe',
+  }),
+  'GET /templates/{id}/file': endpoint({
+    about: 'A template as a file to keep, change and put in again.',
+    may: 'look',
+    parameters: ofTemplate,
+    answer: { file: 'application/json' },
+    problems: [404],
+    twice: 'safe',
+  }),
+  'GET /templates/{id}/thumbnail': endpoint({
+    about: 'The first page of a template, small, for the shelf.',
+    may: 'look',
+    parameters: ofTemplate,
+    /** Of another version it is another picture, so that browsers may keep one. */
+    query: shape({ version: text(100) }).required(),
+    answer: { file: 'image/png' },
+    problems: [404],
+    twice: 'safe',
+  }),
+  'PUT /templates/{id}/sheet': endpoint({
+    about: 'Publishes a template’s figure sheet as its next version.',
+    may: 'publish',
+    parameters: ofTemplate,
+    /** A figure sheet with the renames that led to it, so that the page’s formulas can follow. */
+    body: shape({
+      /** The version that was changed. */
+      base: uuid().required(),
+      renames: listOf(shape({ key: string().required().max(200), name: formulaName() }).required(), 500).required(),
+      sheet: figureSheet,
+      reason,
+    }).required(),
+    answer: shape(published).required(),
+    problems: [404, 409],
+    twice: 'same',
+    perMinute: 120,
+  }),
+};

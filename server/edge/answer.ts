@@ -1,0 +1,33 @@
+import type { H3Event } from 'h3';
+import type { AnswerOf, BodyOf, Endpoint, EventContent, EventOf, FileContent, ParametersOf, QueryOf, Served } from '../../core/contract/endpoint'; // prettier-ignore
+import type { Services } from '../services';
+
+/** A request that was let in: what it brings, in the shapes of its endpoint. */
+export interface Call<E extends Endpoint> {
+  parameters: ParametersOf<E>;
+  query: QueryOf<E>;
+  body: BodyOf<E>;
+  services: Services;
+  event: H3Event;
+}
+
+/** Bytes to send, with the headers that say what they are. */
+export interface SentFile {
+  bytes: Uint8Array | string;
+  headers: Readonly<Record<string, string>>;
+}
+
+/** Begins to send events; gives what ends it. */
+export type Subscription<Event> = (send: (event: Served<Event>) => Promise<void>) => () => void;
+
+/** What an endpoint's function gives. */
+export type Given<E extends Endpoint> = E['answer'] extends FileContent
+  ? SentFile
+  : E['answer'] extends EventContent
+    ? Subscription<EventOf<E>>
+    : Served<AnswerOf<E>>;
+
+/** One function for each endpoint of a part of the contract. */
+export type Answers<Part extends Readonly<Record<string, Endpoint>>> = {
+  readonly [Key in keyof Part]: (call: Call<Part[Key]>) => Given<Part[Key]> | Promise<Given<Part[Key]>>;
+};
