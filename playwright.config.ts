@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { SIGNED_IN } from './e2e/callers';
 import { chromiumOptions } from './tools/chromium';
 
 const port = Number(process.env.LUMBIX_TEST_PORT ?? 4710);
@@ -17,6 +18,11 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     launchOptions: chromiumOptions,
   },
+  projects: [
+    { name: 'sign-in', testMatch: 'sign-in.setup.ts' },
+    // Signed in with every role, unless a test says otherwise.
+    { name: 'interface', dependencies: ['sign-in'], use: { storageState: SIGNED_IN } },
+  ],
   webServer: {
     command: './start --fresh',
     url: `http://127.0.0.1:${port + 4}/api/health`,
@@ -26,6 +32,8 @@ export default defineConfig({
       LUMBIX_PORT: String(port + 4),
       LUMBIX_CRM_PORT: String(port + 5),
       LUMBIX_PG_PORT: String(port + 6),
+      // The tests ask more in a minute than a person does.
+      LUMBIX_RATE_FACTOR: '100',
       LUMBIX_DATA: process.env.LUMBIX_TEST_DATA ? `${process.env.LUMBIX_TEST_DATA}/interface` : '.data-test/interface',
     },
   },

@@ -4,7 +4,11 @@ import { dayOf } from '../core/formula/date';
 import { Decimal } from '../core/money/decimal';
 import { changeRecord } from './crm/records';
 import { crmSchema } from './crm/schema';
+import type { Database } from './db/database';
+import { refuseUnchangedRecord } from './people/access';
+import type { Caller } from './people/caller';
 import { Problem } from './problem';
+import { addToTrail } from './trail';
 import type { BodyOf } from '../core/contract/endpoint';
 import type { Contract } from '../core/contract/contract';
 
@@ -12,18 +16,19 @@ import type { Contract } from '../core/contract/contract';
  * Writes one corrected field back onto its record, if nobody else has changed the record since it was read.
  * @throws Problem for a value the field cannot hold, CrmError
  */
-export async function changeField({
-  type,
-  id,
-  version,
-  field,
-  value,
-}: BodyOf<Contract['PATCH /fields']>): Promise<void> {
+export async function changeField(
+  database: Database,
+  { type, id, version, field, value }: BodyOf<Contract['PATCH /fields']>,
+  caller: Caller,
+): Promise<void> {
+  refuseUnchangedRecord(caller, type);
   const { records } = await crmSchema();
   const declared = fieldOf(records, type, field);
   if (!declared || declared.readonly)
     throw new Problem(422, 'This field cannot be changed here', `Change “${declared?.label ?? field}” in the CRM.`);
   await changeRecord(type, id, version, { [field]: typedValue(declared, value.trim()) });
+  const subject = { kind: 'record' as const, id: `${type} ${id}`, name: id };
+  await addToTrail(database, caller, 'field changed', subject, `Set ${declared.label} of ${id} to “${value.trim()}”.`);
 }
 
 /** A field's value from what a person typed. */

@@ -5,6 +5,7 @@ export const config = {
   get databaseUrl(): string {
     return required('DATABASE_URL');
   },
+  /** How the CRM is called until a person says otherwise in Setup. */
   get crm() {
     return {
       url: required('CRM_URL'),
@@ -15,6 +16,27 @@ export const config = {
   /** Further names that Lumbix is asked for by, with commas between them. */
   get hosts(): string {
     return process.env.LUMBIX_HOSTS ?? '';
+  },
+  /** Whether the accounts of the demo are there. */
+  get isDemo(): boolean {
+    return process.env.LUMBIX_DEMO === 'yes';
+  },
+  /** Proxies in front of Lumbix whose `X-Forwarded-For` is believed: their addresses, with commas between them. */
+  get proxies(): ReadonlySet<string> {
+    return new Set(
+      (process.env.LUMBIX_PROXIES ?? '')
+        .split(',')
+        .map((each) => each.trim())
+        .filter(Boolean),
+    );
+  },
+  /** Whether people reach Lumbix by https, so that its cookie goes no other way. */
+  get isSecure(): boolean {
+    return process.env.LUMBIX_HTTPS === 'yes';
+  },
+  /** How many times as often as usual one may ask. */
+  get rateFactor(): number {
+    return Number(process.env.LUMBIX_RATE_FACTOR) || 1;
   },
   /** The folder with bundled workers, fonts and the typesetting program. */
   get buildFolder(): string {

@@ -7,6 +7,8 @@ import { treeOf } from '../core/record/paths';
 import { listRecords, readRecord, wholeRecord } from './crm/records';
 import { crmSchema } from './crm/schema';
 import type { Database } from './db/database';
+import { seesKind } from './people/access';
+import type { Caller } from './people/caller';
 import { documents } from './db/schema';
 
 type DealsQuery = QueryOf<Contract['GET /deals']>;
@@ -41,7 +43,11 @@ export async function dealValues(id: string, paths: readonly string[]): Promise<
 }
 
 /** A page of deals from the CRM, each with its paper trail from the register. @throws CrmError */
-export async function listDeals(database: Database, query: DealsQuery): Promise<{ deals: DealRow[]; total: number }> {
+export async function listDeals(
+  database: Database,
+  query: DealsQuery,
+  caller: Caller,
+): Promise<{ deals: DealRow[]; total: number }> {
   const filter = await viewFilter(database, query);
   const direction = query.descending ? ' desc' : '';
   const orderBy = `${SORTS[query.sort] ?? 'name'}${direction},id`;
@@ -49,6 +55,7 @@ export async function listDeals(database: Database, query: DealsQuery): Promise<
   const trails = await paperTrails(
     database,
     records.map(({ id }) => id),
+    caller,
   );
   return { deals: records.map((deal) => ({ deal, paperTrail: trails.get(deal.id) ?? [] })), total };
 }
@@ -97,7 +104,11 @@ async function quotedDeals(database: Database): Promise<string[]> {
   return rows.map(({ id }) => id);
 }
 
-async function paperTrails(database: Database, dealIds: string[]): Promise<Map<string, DealRow['paperTrail']>> {
+async function paperTrails(
+  database: Database,
+  dealIds: string[],
+  caller: Caller,
+): Promise<Map<string, DealRow['paperTrail']>> {
   const trails = new Map<string, DealRow['paperTrail']>();
   if (dealIds.length === 0) return trails;
   const rows = await database
@@ -111,7 +122,8 @@ async function paperTrails(database: Database, dealIds: string[]): Promise<Map<s
     .from(documents)
     .where(inArray(documents.recordId, dealIds))
     .orderBy(documents.recordId, documents.kind, desc(documents.createdAt));
-  for (const { recordId, ...entry } of rows) trails.set(recordId, [...(trails.get(recordId) ?? []), entry]);
+  for (const { recordId, ...entry } of rows.filter(({ kind }) => seesKind(caller, kind)))
+    trails.set(recordId, [...(trails.get(recordId) ?? []), entry]);
   return trails;
 }
 

@@ -3,13 +3,14 @@ import { v7 as uuidv7 } from 'uuid';
 import type { ComposeContext } from '../core/production/compose';
 import type { Workings } from '../core/sheet/workings';
 import { today } from './config';
-import { currentTemplate, compositionInput, readForTemplate } from './filing/template';
+import { seenTemplate, compositionInput, readForTemplate } from './filing/template';
 import type { CompositionInput } from './press/press';
+import type { Caller } from './people/caller';
 import { Problem } from './problem';
 import type { Services } from './services';
 
 /** What the proofs that people have open were made from, so that their values can be explained as they are shown. */
-const open = new LRUCache<string, CompositionInput>({ max: 200 });
+const open = new LRUCache<string, { input: CompositionInput; of: string }>({ max: 200 });
 
 /**
  * The proof of a document: its pages, findings and figures, and what filing it will need to know.
@@ -19,13 +20,14 @@ export async function proofDocument(
   { database, press }: Services,
   recordId: string,
   templateId: string,
+  caller: Caller,
   forced: Pick<ComposeContext, 'edition' | 'houseStyle'> = {},
 ) {
-  const published = await currentTemplate(database, templateId);
+  const published = await seenTemplate(database, templateId, caller);
   const snapshot = await readForTemplate({ database, press }, published, recordId);
   const key = uuidv7();
   const input = await compositionInput(database, published, snapshot, forced);
-  open.set(key, input);
+  open.set(key, { input, of: caller.id });
   const { composition, pages } = await press.proof(input, key);
   const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes } =
     composition;
@@ -66,9 +68,10 @@ export async function trialPdf(
   { database, press }: Services,
   recordId: string,
   templateId: string,
+  caller: Caller,
   forced: Pick<ComposeContext, 'edition' | 'houseStyle'> = {},
 ): Promise<{ bytes: Buffer; fileName: string }> {
-  const published = await currentTemplate(database, templateId);
+  const published = await seenTemplate(database, templateId, caller);
   const snapshot = await readForTemplate({ database, press }, published, recordId);
   const { composition, pdf } = await press.print(
     await compositionInput(database, published, snapshot, { ...forced, trial: true }),
@@ -76,10 +79,10 @@ export async function trialPdf(
   return { bytes: Buffer.from(pdf!), fileName: composition.fileName.replace(/\.pdf$/, ' (trial).pdf') };
 }
 
-/** How one figure or value of an open proof came about. @throws Problem */
-export async function explainProof({ press }: Services, key: string, id: string): Promise<Workings> {
-  const input = open.get(key);
-  const workings = input && (await press.explain(input, key, id));
+/** How one figure or value of a proof that the caller has open came about. @throws Problem */
+export async function explainProof({ press }: Services, key: string, id: string, caller: Caller): Promise<Workings> {
+  const proof = open.get(key);
+  const workings = proof?.of === caller.id && (await press.explain(proof.input, key, id));
   if (!workings)
     throw new Problem(404, 'This proof is no longer open', 'Read the deal again, then look at the workings.');
   return workings;

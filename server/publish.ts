@@ -6,9 +6,11 @@ import { crmSchema } from './crm/schema';
 import type { Connection } from './db/database';
 import { clauses, houseStyles, series, templates } from './db/schema';
 import { addVersion, makeCurrent } from './db/shipped';
+import type { Caller } from './people/caller';
 import { Problem } from './problem';
 import { proveOnRecords } from './prove';
 import type { Services } from './services';
+import { addToTrail } from './trail';
 
 /** A version as it was published. */
 export interface Published {
@@ -22,6 +24,7 @@ export interface Publishing {
   base?: string;
   /** Why it is published although it stops on some records. */
   reason?: string;
+  caller: Caller;
 }
 
 /**
@@ -34,7 +37,7 @@ export async function publish(
   services: Services,
   template: Template,
   pins: Pins,
-  { base, reason }: Publishing,
+  { base, reason, caller }: Publishing,
 ): Promise<Published> {
   const { database, press } = services;
   const { records: schema } = await crmSchema();
@@ -62,14 +65,24 @@ export async function publish(
         'Someone published another version meanwhile. Open it again and make the change there.',
         { reason: 'template' },
       );
-    const { id, version } = await addVersion(
-      transaction,
-      template,
-      pins,
-      'made',
-      records.length > 0 ? { reason: accepted!, records } : undefined,
-    );
+    const { id, version } = await addVersion(transaction, template, pins, {
+      origin: 'made',
+      by: caller.name,
+      stops: records.length > 0 ? { reason: accepted!, records } : undefined,
+    });
     await makeCurrent(transaction, template, id);
+    const stopping =
+      records.length > 0
+        ? ` It stops on ${records.length === 1 ? 'one record' : `${records.length} records`}: ${accepted}`
+        : '';
+    await addToTrail(
+      transaction,
+      caller,
+      'published',
+      { kind: 'template', id: template.id, name: template.name },
+      `Published “${template.name}” as version ${version}.${stopping}`,
+      { versionId: id },
+    );
     return { versionId: id, version };
   });
 }

@@ -1,10 +1,12 @@
 import type { Contract } from '../core/contract/contract';
 import type { QueryOf } from '../core/contract/endpoint';
-import { and, asc, desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
-import type { PgColumn } from 'drizzle-orm/pg-core';
+import { and, asc, desc, eq, notInArray, sql, type SQL } from 'drizzle-orm';
 import type { Database } from './db/database';
 import { documentFiles, documents, events } from './db/schema';
 import { sha256 } from './assets';
+import { containing } from './db/containing';
+import { hiddenKinds, hiddenTypes, refuseUnseenKind, refuseUnseenRecord } from './people/access';
+import type { Caller } from './people/caller';
 import { Problem } from './problem';
 
 const ROW = {
@@ -34,9 +36,19 @@ const SORTS = {
   created: documents.createdAt,
 } as const;
 
-/** A page of the register. */
-export async function listDocuments(database: Database, query: QueryOf<Contract['GET /documents']>) {
-  const conditions: (SQL | undefined)[] = [];
+/** Documents of kinds and records that a caller may see. */
+function seenBy(caller: Caller): SQL | undefined {
+  const kinds = hiddenKinds(caller);
+  const types = hiddenTypes(caller);
+  return and(
+    kinds.length > 0 ? notInArray(documents.kind, kinds) : undefined,
+    types.length > 0 ? notInArray(documents.recordType, types) : undefined,
+  );
+}
+
+/** A page of the register, as far as the caller may see it. */
+export async function listDocuments(database: Database, query: QueryOf<Contract['GET /documents']>, caller: Caller) {
+  const conditions: (SQL | undefined)[] = [seenBy(caller)];
   if (query.kind) conditions.push(eq(documents.kind, query.kind));
   if (query.state) conditions.push(eq(documents.state, query.state));
   if (query.recordId) conditions.push(eq(documents.recordId, query.recordId));
@@ -71,21 +83,24 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
 }
 
 /** A document with everything that was kept of it. @throws Problem */
-export async function readDocument(database: Database, id: string) {
+export async function readDocument(database: Database, id: string, caller: Caller) {
   const columns = {
     ...ROW,
+    recordType: documents.recordType,
     composition: documents.composition,
     skipped: documents.skipped,
     attachmentId: documents.attachmentId,
   };
   const [document] = await database.select(columns).from(documents).where(eq(documents.id, id));
   if (!document) throw new Problem(404, 'No such document', 'The register has no document with this address.');
+  refuseUnseenKind(caller, document.kind);
+  const { composition, recordType, ...row } = document;
+  refuseUnseenRecord(caller, recordType);
   const history = await database
-    .select()
+    .select({ id: events.id, kind: events.kind, sentence: events.sentence, at: events.at, by: events.by })
     .from(events)
     .where(eq(events.documentId, id))
     .orderBy(asc(events.at), asc(events.id));
-  const { composition, ...row } = document;
   const explained = composition && {
     figures: composition.figures,
     bridge: composition.bridge,
@@ -95,9 +110,12 @@ export async function readDocument(database: Database, id: string) {
   return { document: row, explained, history };
 }
 
-/** The state of a document, for those who wait for it. */
-export async function documentState(database: Database, id: string) {
-  const [document] = await database.select(ROW).from(documents).where(eq(documents.id, id));
+/** The state of a document, for those who wait for it; undefined for one that the caller may not see. */
+export async function documentState(database: Database, id: string, caller: Caller) {
+  const [document] = await database
+    .select(ROW)
+    .from(documents)
+    .where(and(eq(documents.id, id), seenBy(caller)));
   return document;
 }
 
@@ -105,9 +123,16 @@ export async function documentState(database: Database, id: string) {
 export async function readFile(
   database: Database,
   id: string,
+  caller: Caller,
 ): Promise<{ bytes: Buffer; fileName: string; sha256: string }> {
   const [row] = await database
-    .select({ bytes: documentFiles.bytes, sha256: documentFiles.sha256, fileName: documents.fileName })
+    .select({
+      bytes: documentFiles.bytes,
+      sha256: documentFiles.sha256,
+      fileName: documents.fileName,
+      kind: documents.kind,
+      recordType: documents.recordType,
+    })
     .from(documentFiles)
     .innerJoin(documents, eq(documents.id, documentFiles.documentId))
     .where(eq(documentFiles.documentId, id));
@@ -117,6 +142,8 @@ export async function readFile(
       'No PDF yet',
       'This document has no PDF: it is still being prepared, or it failed before it was set.',
     );
+  refuseUnseenKind(caller, row.kind);
+  refuseUnseenRecord(caller, row.recordType);
   if (sha256(row.bytes) !== row.sha256)
     throw new Problem(
       500,
@@ -127,18 +154,12 @@ export async function readFile(
 }
 
 /** The newest documents whose number, title or account has the words, for the find field. */
-export async function findDocuments(database: Database, search: string) {
+export async function findDocuments(database: Database, search: string, caller: Caller) {
   const { id, number, title, accountName } = documents;
   return database
     .select({ id, number, title, accountName, state: documents.state })
     .from(documents)
-    .where(containing(search, [number, title, accountName]))
+    .where(and(containing(search, [number, title, accountName]), seenBy(caller)))
     .orderBy(desc(documents.createdAt))
     .limit(6);
-}
-
-/** Holds where any of the columns has the words as they were typed, without regard to case. */
-function containing(words: string, columns: PgColumn[]): SQL | undefined {
-  const pattern = `%${words.replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
-  return or(...columns.map((column) => ilike(column, pattern)));
 }

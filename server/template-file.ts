@@ -5,7 +5,9 @@ import type { Template } from '../core/template/template';
 import { withFilesInside, withFilesKept } from './assets';
 import type { Connection } from './db/database';
 import { templates } from './db/schema';
-import { currentTemplate } from './filing/template';
+import { seenTemplate } from './filing/template';
+import { refuseUnseenKind } from './people/access';
+import type { Caller } from './people/caller';
 import type { Problem } from './problem';
 import { faultyTemplate, only, pinsFor, publish, type Published } from './publish';
 import type { Services } from './services';
@@ -16,8 +18,9 @@ const faulty = (faults: FaultReport): Problem => faultyTemplate('The template wa
 export async function takeOutTemplate(
   connection: Connection,
   templateId: string,
+  caller: Caller,
 ): Promise<{ name: string; body: string }> {
-  const { template } = await currentTemplate(connection, templateId);
+  const { template } = await seenTemplate(connection, templateId, caller);
   const whole = await withFilesInside(connection, template);
   const name = `${template.name.replaceAll(/[^\p{L}\p{N} -]/gu, '')}.lumbix.json`;
   return { name, body: JSON.stringify({ $schema: '/template.schema.json', ...whole }, null, 2) };
@@ -31,16 +34,22 @@ export async function takeOutTemplate(
 export async function putInTemplate(
   services: Services,
   bytes: Uint8Array,
+  caller: Caller,
   reason?: string,
 ): Promise<Published & { id: string; name: string; isNew: boolean }> {
   const { database, press } = services;
   const read = await press.readTemplate(bytes);
   if ('faults' in read) throw faulty(reportOf(read.faults));
+  refuseUnseenKind(caller, read.template.kind);
   const pins = await pinsFor(database, read.template);
   // Its files are kept by their hash; one that no version refers to does no harm.
   const template = await withFiles({ database, press }, read.template);
   const [before] = await database.select().from(templates).where(eq(templates.id, template.id));
-  const published = await publish(services, template, pins, { base: before?.currentVersion ?? undefined, reason });
+  const published = await publish(services, template, pins, {
+    base: before?.currentVersion ?? undefined,
+    reason,
+    caller,
+  });
   return { ...published, id: template.id, name: template.name, isNew: before === undefined };
 }
 

@@ -1,7 +1,8 @@
 import { LRUCache } from 'lru-cache';
 import { mayFile } from '../core/production/findings/finding';
 import { listRecords } from './crm/records';
-import { currentTemplate, compositionInput, readForTemplate, type PublishedTemplate } from './filing/template';
+import { seenTemplate, compositionInput, readForTemplate, type PublishedTemplate } from './filing/template';
+import type { Caller } from './people/caller';
 import { Problem } from './problem';
 import type { Services } from './services';
 
@@ -18,8 +19,9 @@ const made = new LRUCache<string, Buffer>({ max: 200 });
 export async function templateThumbnail(
   services: Services,
   templateId: string,
+  caller: Caller,
 ): Promise<{ png: Buffer; version: string }> {
-  const published = await currentTemplate(services.database, templateId);
+  const published = await seenTemplate(services.database, templateId, caller);
   const { versionId } = published;
   let png = made.get(versionId);
   if (!png) {

@@ -127,3 +127,23 @@ stop_leftovers() {
   done <"$1"
   rm -f "$1"
 }
+
+# The key that secrets are sealed with is outside the database, and nobody else may read it: one line, or two while it is renewed.
+need_key() {
+  export LUMBIX_KEY_FILE=$1
+  [ -z "${LUMBIX_KEYS:-}" ] || return 0
+  local key; key=$(node -e "process.stdout.write(require('crypto').randomBytes(32).toString('base64'))")
+  if [ ! -s "$1" ]; then
+    (umask 077; printf '%s\n' "$key" >"$1")
+  elif [ "$2" = yes ]; then
+    (umask 077; { printf '%s\n' "$key"; cat "$1"; } >"$1.new")
+    mv "$1.new" "$1"
+  fi
+}
+
+# What was sealed with older keys has been sealed anew; sessions that were not are over.
+keep_newest_key() {
+  [ -z "${LUMBIX_KEYS:-}" ] || return 0
+  (umask 077; head -n 1 "$1" >"$1.new")
+  mv "$1.new" "$1"
+}

@@ -31,6 +31,11 @@ async function file(deal: string, template = 'glasshouse-quote'): Promise<void> 
   await page.getByText('is filed and on the deal').waitFor();
 }
 
+await open('/');
+await page.getByRole('button', { name: 'Tamar Whitlow' }).waitFor();
+await take('sign-in');
+await page.getByRole('button', { name: 'Tamar Whitlow' }).click();
+await page.getByRole('navigation', { name: 'Places' }).waitFor();
 for (const deal of ['D-1189', 'D-1192', 'D-1195', 'D-1196', 'D-1190', 'D-1188']) await file(deal);
 await page.getByRole('button', { name: 'Open the PDF' }).click();
 await page.locator('canvas[data-drawn]').nth(1).waitFor();

@@ -1,5 +1,6 @@
 import type { Contract } from '#core/contract/contract';
 import type { AnswerOf, BodyOf, FileContent, ParametersOf, QueryOf } from '#core/contract/endpoint';
+import { useMeStore } from '~/stores/me';
 import type { Finding } from '#core/production/findings/finding';
 
 /** Problem details (RFC 9457) as the server tells them. */
@@ -38,11 +39,26 @@ type Parts = {
   body?: unknown;
 };
 
-/** Calls the server. @throws what `asProblem` reads */
-export function api<Key extends EndpointKey>(
-  key: Key,
-  ...[brought]: unknown extends Brought<Key> ? [] : [brought: Brought<Key>]
-): Promise<Answer<Key>> {
+/** What a call takes after its key: nothing, where the endpoint has no shape for anything. */
+type Given<Key extends EndpointKey> = unknown extends Brought<Key> ? [] : [brought: Brought<Key>];
+
+/**
+ * Calls the server. Where the session is over meanwhile, it asks the person to sign in again and then goes on: nothing that was
+ * typed is lost. @throws what `asProblem` reads
+ */
+export async function api<Key extends EndpointKey>(key: Key, ...given: Given<Key>): Promise<Answer<Key>> {
+  try {
+    return await callServer(key, ...given);
+  } catch (thrown) {
+    const { status, reason } = asProblem(thrown);
+    if (status !== 401 || reason !== 'session') throw thrown;
+    await useMeStore().signInAgain();
+    return callServer(key, ...given);
+  }
+}
+
+/** Calls the server as it is. @throws what `asProblem` reads */
+export function callServer<Key extends EndpointKey>(key: Key, ...[brought]: Given<Key>): Promise<Answer<Key>> {
   const { query, body, ...rest } = (brought ?? {}) as Parts;
   const [method] = key.split(' ') as ['GET'];
   // Its own types follow file names of routes, of which there is one.

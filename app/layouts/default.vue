@@ -21,6 +21,7 @@ useKeys({
     <main class="screen"><slot /></main>
     <FindAnything v-model:open="isFinding" />
     <AllKeys v-model:open="listingKeys" />
+    <SignInAgain />
   </div>
 </template>
 

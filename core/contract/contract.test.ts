@@ -28,7 +28,7 @@ describe('the contract', () => {
 
 describe('its OpenAPI document', () => {
   it('is valid', async () => {
-    const { valid, errors } = await new Validator().validate(openApi() as object);
+    const { valid, errors } = await new Validator().validate(openApi() as Record<string, unknown>);
     expect(errors).toBeUndefined();
     expect(valid).toBe(true);
   });

@@ -1,13 +1,29 @@
 import { dealEndpoints } from './deals';
 import { documentEndpoints } from './documents';
 import type { Endpoints } from './endpoint';
+import { ownEndpoints, peopleEndpoints, signInEndpoints } from './people';
 import { proofEndpoints } from './proofs';
 import { systemEndpoints } from './system';
 import { templateEndpoints } from './templates';
 
+/** The contract's parts, by what they are called for people. */
+export const PARTS: Readonly<Record<string, Endpoints>> = {
+  Deals: dealEndpoints,
+  Proofs: proofEndpoints,
+  Documents: documentEndpoints,
+  Templates: templateEndpoints,
+  'Finding, and Lumbix itself': systemEndpoints,
+  'Signing in': signInEndpoints,
+  Oneself: ownEndpoints,
+  Setup: peopleEndpoints,
+};
+
 /** Everything that Lumbix can be asked over HTTP, below `/api`. */
 export const contract = {
   ...systemEndpoints,
+  ...signInEndpoints,
+  ...ownEndpoints,
+  ...peopleEndpoints,
   ...dealEndpoints,
   ...proofEndpoints,
   ...documentEndpoints,

@@ -104,7 +104,9 @@ export const documentEndpoints = {
       })
         .nullable()
         .defined(),
-      history: all(shape({ id: uuidText(), kind: words(), sentence: words(), at: moment() }).required()),
+      history: all(
+        shape({ id: uuidText(), kind: words(), sentence: words(), at: moment(), by: words().nullable() }).required(),
+      ),
     }).required(),
     problems: [404],
     twice: 'safe',

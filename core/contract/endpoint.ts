@@ -4,7 +4,7 @@ import type { Permission } from './permissions';
 export type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
 
 /** Statuses that an endpoint answers with where it cannot do what it is asked for; the usual ones are added by `problemsOf`. */
-type ProblemStatus = 404 | 409 | 410 | 413 | 422 | 429 | 503;
+type ProblemStatus = 401 | 404 | 409 | 410 | 413 | 422 | 429 | 503;
 
 /** A body of bytes, or an answer of bytes: what they are, and how many may come. */
 export interface FileContent {

@@ -1,7 +1,7 @@
 /** The contract as an OpenAPI 3.1 document, whose schemas are JSON Schema (draft 2020-12). */
 import type { ISchema } from 'yup';
 import { jsonSchemaOf, namedSchemas } from '../shape/json-schema';
-import { contract } from './contract';
+import { PARTS } from './contract';
 import { isEvents, isFile, problemsOf, type Endpoint } from './endpoint';
 import { PERMISSIONS } from './permissions';
 
@@ -12,9 +12,11 @@ const SCHEMAS = '#/components/schemas/';
 /** The description of every endpoint, for programs that call Lumbix. */
 export function openApi(): Json {
   const paths: Record<string, Json> = {};
-  for (const [key, endpoint] of Object.entries(contract as Readonly<Record<string, Endpoint>>)) {
-    const [method, path] = key.split(' ') as [string, string];
-    paths[path] = { ...paths[path], [method.toLowerCase()]: operation(key, endpoint) };
+  for (const [part, endpoints] of Object.entries(PARTS)) {
+    for (const [key, endpoint] of Object.entries(endpoints)) {
+      const [method, path] = key.split(' ') as [string, string];
+      paths[path] = { ...paths[path], [method.toLowerCase()]: operation(key, endpoint, part) };
+    }
   }
   return {
     openapi: '3.1.0',
@@ -26,6 +28,7 @@ export function openApi(): Json {
       license: { name: 'MIT', identifier: 'MIT' },
     },
     servers: [{ url: '/api' }],
+    tags: Object.keys(PARTS).map((name) => ({ name })),
     paths,
     components: {
       schemas: { ...namedSchemas(SCHEMAS), Problem: PROBLEM },
@@ -70,7 +73,7 @@ const REPEATED: Readonly<Record<Endpoint['twice'], string>> = {
   again: 'Sent twice, it is done twice.',
 };
 
-function operation(key: string, endpoint: Endpoint): Json {
+function operation(key: string, endpoint: Endpoint, part: string): Json {
   const [method, path] = key.split(' ') as [string, string];
   const { about, body, parameters, query, status = 200 } = endpoint;
   const problems = problemsOf(endpoint).map((each) => [String(each), { $ref: '#/components/responses/Problem' }]);
@@ -78,7 +81,7 @@ function operation(key: string, endpoint: Endpoint): Json {
     operationId: `${method.toLowerCase()}${path.replaceAll(/[^A-Za-z]+(\w?)/g, (_, letter: string) => letter.toUpperCase())}`,
     summary: about,
     description: `${whoMay(endpoint)} ${REPEATED[endpoint.twice]}`,
-    tags: [path.split('/')[1]!],
+    tags: [part],
     ...(endpoint.may !== 'anyone' && { security: securityOf(endpoint) }),
     parameters: [...inAddress('path', parameters), ...inAddress('query', query)],
     ...(body && { requestBody: { required: true, content: contentOf(body) } }),

@@ -53,6 +53,22 @@ export const templateEndpoints = {
     problems: [404],
     twice: 'safe',
   }),
+  'GET /templates/{id}/versions': endpoint({
+    about: 'The versions of a template, the newest first: who published each, and why where some records stop on it.',
+    may: 'look',
+    parameters: ofTemplate,
+    answer: all(
+      shape({
+        ...published,
+        publishedAt: moment(),
+        publishedBy: words().nullable(),
+        reason: words().nullable(),
+        isCurrent: boolean().required(),
+      }).required(),
+    ),
+    problems: [404],
+    twice: 'safe',
+  }),
   'GET /templates/{id}/file': endpoint({
     about: 'A template as a file to keep, change and put in again.',
     may: 'look',

@@ -2,13 +2,19 @@ import type { Contract } from '../../core/contract/contract';
 import type { Answers } from '../edge/answer';
 import { dealAnswers } from './deals';
 import { documentAnswers } from './documents';
+import { ownAnswers } from './own';
+import { peopleAnswers } from './people';
 import { proofAnswers } from './proofs';
+import { signInAnswers } from './sign-in';
 import { systemAnswers } from './system';
 import { templateAnswers } from './templates';
 
 /** The function behind each endpoint of the contract. */
 export const answers: Answers<Contract> = {
   ...systemAnswers,
+  ...signInAnswers,
+  ...ownAnswers,
+  ...peopleAnswers,
   ...dealAnswers,
   ...proofAnswers,
   ...documentAnswers,

@@ -3,19 +3,33 @@ import { changeField } from '../change';
 import { countDeals, dealFilters, dealValues, listDeals, wholeDeal } from '../deals';
 import type { Answers } from '../edge/answer';
 import { registeredFor } from '../filing/registered';
+import { refuseUnseenRecord, seesKind } from '../people/access';
 
 export const dealAnswers: Answers<typeof dealEndpoints> = {
-  'GET /deals': ({ query, services }) => listDeals(services.database, query),
-  'GET /deals/summary': async ({ services }) => {
+  'GET /deals': ({ query, services, caller }) => {
+    refuseUnseenRecord(caller, 'Deal');
+    return listDeals(services.database, query, caller);
+  },
+  'GET /deals/summary': async ({ services, caller }) => {
+    refuseUnseenRecord(caller, 'Deal');
     const [counts, filters] = await Promise.all([countDeals(services.database), dealFilters()]);
     return { counts, ...filters };
   },
-  'GET /deals/{id}': ({ parameters }) => wholeDeal(parameters.id),
-  'GET /deals/{id}/values': ({ parameters, query }) => dealValues(parameters.id, query.paths.split(',')),
-  'GET /deals/{id}/registered': ({ parameters, services }) =>
-    registeredFor(services.database, parameters.id, new Date()),
-  'PATCH /fields': async ({ body }) => {
-    await changeField(body);
+  'GET /deals/{id}': ({ parameters, caller }) => {
+    refuseUnseenRecord(caller, 'Deal');
+    return wholeDeal(parameters.id);
+  },
+  'GET /deals/{id}/values': ({ parameters, query, caller }) => {
+    refuseUnseenRecord(caller, 'Deal');
+    return dealValues(parameters.id, query.paths.split(','));
+  },
+  'GET /deals/{id}/registered': async ({ parameters, services, caller }) => {
+    refuseUnseenRecord(caller, 'Deal');
+    const registered = await registeredFor(services.database, parameters.id, new Date());
+    return registered.filter(({ kind }) => seesKind(caller, kind));
+  },
+  'PATCH /fields': async ({ body, services, caller }) => {
+    await changeField(services.database, body, caller);
     return { changed: true };
   },
 };

@@ -5,18 +5,18 @@ import { beginFiling } from '../filing/begin';
 import { documentState, listDocuments, readDocument, readFile } from '../register';
 
 export const documentAnswers: Answers<typeof documentEndpoints> = {
-  'GET /documents': ({ query, services }) => listDocuments(services.database, query),
-  'POST /documents': ({ body, services }) => beginFiling(services, body),
-  'GET /documents/{id}': ({ parameters, services }) => readDocument(services.database, parameters.id),
-  'GET /documents/{id}/file': async ({ parameters, services }) => {
-    const { bytes, fileName, sha256 } = await readFile(services.database, parameters.id);
+  'GET /documents': ({ query, services, caller }) => listDocuments(services.database, query, caller),
+  'POST /documents': ({ body, services, caller }) => beginFiling(services, body, caller),
+  'GET /documents/{id}': ({ parameters, services, caller }) => readDocument(services.database, parameters.id, caller),
+  'GET /documents/{id}/file': async ({ parameters, services, caller }) => {
+    const { bytes, fileName, sha256 } = await readFile(services.database, parameters.id, caller);
     const kept = { 'Cache-Control': 'private, max-age=31536000, immutable', ETag: `"${sha256}"` };
     return { bytes, headers: { ...pdfHeaders(fileName), ...kept } };
   },
   'GET /documents/{id}/states':
-    ({ parameters: { id }, services: { database, changes } }) =>
+    ({ parameters: { id }, services: { database, changes }, caller }) =>
     (send) => {
-      const tell = async () => send((await documentState(database, id)) ?? null);
+      const tell = async () => send((await documentState(database, id, caller)) ?? null);
       const listener = (changed: string) => {
         if (changed === id || changed === '') void tell();
       };

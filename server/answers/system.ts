@@ -10,5 +10,5 @@ export const systemAnswers: Answers<typeof systemEndpoints> = {
     return { ready: true };
   },
   'GET /openapi.json': () => openApi(),
-  'GET /find': ({ query, services }) => find(services.database, query.q),
+  'GET /find': ({ query, services, caller }) => find(services.database, query.q, caller),
 };

@@ -1,4 +1,4 @@
-import { config } from '../config';
+import { crmConnection, type CrmConnection } from './connection';
 
 /** Why the CRM did not do what was asked. */
 export type CrmFailure = 'away' | 'refused' | 'conflict' | 'missing';
@@ -29,7 +29,7 @@ const TIMEOUT = 10_000;
 const ATTEMPTS = 4;
 const FIRST_PAUSE = 120;
 
-let token: { value: string; expires: number } | undefined;
+let token: { of: string; value: string; expires: number } | undefined;
 
 /**
  * Sends a request to the CRM's OData service, with a token, a time limit, and repeated attempts with growing pauses
@@ -67,8 +67,9 @@ export async function requestCrm(request: CrmRequest): Promise<Response> {
 }
 
 async function send({ method = 'GET', path, headers, body }: CrmRequest): Promise<Response> {
-  const authorization = `Bearer ${await accessToken()}`;
-  return fetch(`${config.crm.url}/odata/${path}`, {
+  const connection = await crmConnection();
+  const authorization = `Bearer ${await accessToken(connection)}`;
+  return fetch(`${connection.url}/odata/${path}`, {
     method,
     body,
     headers: {
@@ -82,18 +83,37 @@ async function send({ method = 'GET', path, headers, body }: CrmRequest): Promis
 }
 
 /** OAuth 2.0 client credentials, kept until a minute before they expire. */
-async function accessToken(): Promise<string> {
-  if (token && token.expires > Date.now()) return token.value;
-  const { url, clientId, clientSecret } = config.crm;
+async function accessToken(connection: CrmConnection): Promise<string> {
+  const of = JSON.stringify(connection);
+  if (token?.of === of && token.expires > Date.now()) return token.value;
+  const answer = await newToken(connection);
+  token = { of, value: answer.access_token, expires: Date.now() + (answer.expires_in - 60) * 1_000 };
+  return token.value;
+}
+
+/** Asks the CRM for a token, which it gives only to whom it knows. @throws CrmError */
+export async function letIn(connection: CrmConnection): Promise<void> {
+  await newToken(connection).catch((problem: unknown) => {
+    throw away(problem);
+  });
+}
+
+async function newToken({
+  url,
+  clientId,
+  clientSecret,
+}: CrmConnection): Promise<{ access_token: string; expires_in: number }> {
   const response = await fetch(`${url}/oauth/token`, {
     method: 'POST',
     body: new URLSearchParams({ grant_type: 'client_credentials', client_id: clientId, client_secret: clientSecret }),
     signal: AbortSignal.timeout(TIMEOUT),
   });
   if (!response.ok) throw new CrmError('refused', 'The CRM does not accept Lumbix’s credentials.', response.status);
-  const answer = (await response.json()) as { access_token: string; expires_in: number };
-  token = { value: answer.access_token, expires: Date.now() + (answer.expires_in - 60) * 1_000 };
-  return token.value;
+  const answer = (await response.json().catch(() => undefined)) as
+    { access_token?: unknown; expires_in?: unknown } | undefined;
+  if (typeof answer?.access_token !== 'string' || typeof answer.expires_in !== 'number')
+    throw new CrmError('refused', 'What stands at this address does not give tokens as a CRM does.', response.status);
+  return { access_token: answer.access_token, expires_in: answer.expires_in };
 }
 
 function away(problem: unknown): CrmError {

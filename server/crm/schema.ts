@@ -26,13 +26,20 @@ let known: { schema: CrmSchema; until: number } | undefined;
 export async function crmSchema(): Promise<CrmSchema> {
   if (known && known.until > Date.now()) return known.schema;
   try {
-    const response = await requestCrm({ path: '$metadata', headers: { Accept: 'application/xml' }, repeatable: true });
-    known = { schema: readCsdl(await response.text()), until: Date.now() + FRESH_FOR };
+    return await freshSchema();
   } catch (problem) {
     if (!known) throw problem;
     known.until = Date.now() + FRESH_FOR / 10;
+    return known.schema;
   }
-  return known.schema;
+}
+
+/** The same, asked anew. @throws CrmError */
+export async function freshSchema(): Promise<CrmSchema> {
+  const response = await requestCrm({ path: '$metadata', headers: { Accept: 'application/xml' }, repeatable: true });
+  const schema = readCsdl(await response.text());
+  known = { schema, until: Date.now() + FRESH_FOR };
+  return schema;
 }
 
 interface XmlNode {

@@ -23,6 +23,8 @@ import type { Pins, Template } from '../../core/template/template';
 import type { Workings } from '../../core/sheet/workings';
 import type { Composition } from '../../core/production/composition';
 
+export * from './people-schema';
+
 /** A composition as it is kept: its pictures are in the PDF, and its workings are made for good. */
 export type KeptComposition = Omit<Composition, 'assets'> & { workings: Record<string, Workings> };
 
@@ -86,6 +88,8 @@ export const templateVersions = pgTable(
     /** House styles and clauses as they were when the version was published. */
     pins: jsonb('pins').$type<Pins>().notNull(),
     publishedAt: at('published_at').notNull().defaultNow(),
+    /** The name of who published it; absent for what came with Lumbix. */
+    publishedBy: text('published_by'),
     /** Whether it came with Lumbix, or was made here. */
     origin: text('origin').$type<'shipped' | 'made'>().notNull().default('shipped'),
     /** Records that this version stops on, and why it was published all the same. */
@@ -179,6 +183,8 @@ export const events = pgTable(
     documentId: uuid('document_id').notNull(),
     kind: text('kind').notNull(),
     sentence: text('sentence').notNull(),
+    /** The name of who did it; absent for what Lumbix did itself. */
+    by: text('by'),
     at: at('at').notNull().defaultNow(),
   },
   (table) => [index('events_document').on(table.documentId, table.at)],

@@ -71,7 +71,7 @@ async function publish(connection: Connection, template: Template, pins: Pins): 
   const lastShipped = newest.find(({ origin }) => origin === 'shipped');
   const same = lastShipped && canonicalJson([lastShipped.body, lastShipped.pins]) === canonicalJson([template, pins]);
   if (same) return;
-  const { id } = await addVersion(connection, template, pins, 'shipped');
+  const { id } = await addVersion(connection, template, pins, { origin: 'shipped' });
   if (newest[0]?.origin !== 'made') await makeCurrent(connection, template, id);
 }
 
@@ -80,8 +80,7 @@ export async function addVersion(
   connection: Connection,
   template: Template,
   pins: Pins,
-  origin: 'shipped' | 'made',
-  stops?: AcceptedStops,
+  { origin, by, stops }: { origin: 'shipped' | 'made'; by?: string; stops?: AcceptedStops },
 ): Promise<{ id: string; version: number }> {
   const id = uuidv7();
   const [newest] = await connection
@@ -91,7 +90,7 @@ export async function addVersion(
   const version = (newest?.version ?? 0) + 1;
   await connection
     .insert(templateVersions)
-    .values({ id, templateId: template.id, version, body: template, pins, origin, stops });
+    .values({ id, templateId: template.id, version, body: template, pins, origin, stops, publishedBy: by });
   return { id, version };
 }
 

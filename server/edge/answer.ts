@@ -1,5 +1,6 @@
 import type { H3Event } from 'h3';
 import type { AnswerOf, BodyOf, Endpoint, EventContent, EventOf, FileContent, ParametersOf, QueryOf, Served } from '../../core/contract/endpoint'; // prettier-ignore
+import type { Caller } from '../people/caller';
 import type { Services } from '../services';
 
 /** A request that was let in: what it brings, in the shapes of its endpoint. */
@@ -8,6 +9,8 @@ export interface Call<E extends Endpoint> {
   query: QueryOf<E>;
   body: BodyOf<E>;
   services: Services;
+  /** Who asks; at an endpoint for anyone, whoever is signed in. */
+  caller: E['may'] extends 'anyone' ? Caller | undefined : Caller;
   event: H3Event;
 }
 

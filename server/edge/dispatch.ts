@@ -1,4 +1,4 @@
-import { createEventStream, createRouter, defineEventHandler, getQuery, getRouterParams, setResponseHeaders, setResponseStatus, type EventHandler, type H3Event } from 'h3'; // prettier-ignore
+import { createEventStream, createRouter, defineEventHandler, getQuery, getRouterParams, setResponseHeader, setResponseHeaders, setResponseStatus, type EventHandler, type H3Event } from 'h3'; // prettier-ignore
 import type { ISchema } from 'yup';
 import { isEvents, isFile, type Endpoint, type Method } from '../../core/contract/endpoint';
 import type { ShapeOf } from '../../core/shape/shape';
@@ -6,6 +6,9 @@ import { accepted, acceptedTexts, Problem, sendProblem } from '../problem';
 import { services } from '../services';
 import type { Call, SentFile, Subscription } from './answer';
 import { readBytes, readJson } from './body';
+import { addressOf } from './address';
+import { countAccount, countAddress, countEndpoint } from './rate';
+import { admitCaller, whoAsks } from './who';
 
 /** An endpoint's function, whatever it takes and gives: `Answers` holds each to its own endpoint. */
 type AnyAnswer = (call: Call<Endpoint>) => unknown;
@@ -22,7 +25,7 @@ export function dispatcher(
   for (const [key, endpoint] of Object.entries(contract)) {
     const [method, path] = key.split(' ') as [Method, string];
     const address = `/api${path.replaceAll(/\{(\w+)\}/g, ':$1')}`;
-    const handler = defineEventHandler((event) => answer(event, endpoint, answers[key] as AnyAnswer));
+    const handler = defineEventHandler((event) => answer(event, key, endpoint, answers[key] as AnyAnswer));
     router.use(address, handler, method === 'GET' ? ['get', 'head'] : (method.toLowerCase() as Lowercase<Method>));
   }
   return defineEventHandler(async (event) => {
@@ -46,14 +49,23 @@ function foundNothing(thrown: unknown): Problem | undefined {
   }
 }
 
-async function answer(event: H3Event, endpoint: Endpoint, give: AnyAnswer): Promise<unknown> {
+async function answer(event: H3Event, key: string, endpoint: Endpoint, give: AnyAnswer): Promise<unknown> {
+  const opened = await services();
+  const address = addressOf(event);
+  await countAddress(address);
+  const caller = await whoAsks(event, opened.database);
+  if (endpoint.may !== 'anyone') admitCaller(caller, endpoint);
+  if (caller) await countAccount(caller.id);
+  if (endpoint.perMinute) await countEndpoint(key, endpoint.perMinute, caller?.id ?? address);
   const given = await give({
     parameters: inAddress(endpoint.parameters, decoded(getRouterParams(event))) as never,
     query: inAddress(endpoint.query, getQuery(event)) as never,
     body: (await bodyOf(event, endpoint)) as never,
-    services: await services(),
+    services: opened,
+    caller: caller as never,
     event,
   });
+  setResponseHeader(event, 'Cache-Control', 'no-store');
   if (isEvents(endpoint.answer)) return stream(event, given as Subscription<unknown>);
   setResponseStatus(event, endpoint.status ?? 200);
   if (!isFile(endpoint.answer)) return given;

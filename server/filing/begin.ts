@@ -1,3 +1,6 @@
+import { refuseUnfiledKind, refuseUnseenRecord } from '../people/access';
+import type { Caller } from '../people/caller';
+import { addToTrail } from '../trail';
 import type { BodyOf } from '../../core/contract/endpoint';
 import type { Contract } from '../../core/contract/contract';
 import { v7 as uuidv7 } from 'uuid';
@@ -34,6 +37,7 @@ export interface ChangedValue {
 export async function beginFiling(
   services: { database: Database; queue: Queue; press: Press },
   request: FilingRequest,
+  caller: Caller,
 ): Promise<{ id: string; number: string }> {
   const { database, queue, press } = services;
   const published = await currentTemplate(database, request.templateId);
@@ -53,6 +57,8 @@ export async function beginFiling(
     );
 
   const { template } = published;
+  refuseUnfiledKind(caller, template.kind);
+  refuseUnseenRecord(caller, template.record.type);
   const snapshot = await readForTemplate(services, published, request.recordId);
   const composition = await press.compose(
     await compositionInput(database, published, snapshot, { edition: request.edition }),
@@ -91,7 +97,16 @@ export async function beginFiling(
       usedDigest: composition.usedDigest,
       skipped: request.skipped,
     });
-    await addEvent(transaction, id, 'number taken', `Number ${taken.text} was taken.`);
+    await addEvent(transaction, id, 'number taken', `Number ${taken.text} was taken.`, caller.name);
+    const skips = Object.values(request.skipped).filter((reason) => reason.trim());
+    await addToTrail(
+      transaction,
+      caller,
+      'filed',
+      { kind: 'document', id, name: taken.text },
+      `Filed ${template.kind} ${taken.text} for ${nameOf(snapshot) ?? snapshot.id}${skips.length > 0 ? `, with ${skips.length === 1 ? 'a finding' : `${skips.length} findings`} skipped` : ''}.`,
+      skips.length > 0 ? { skipped: request.skipped } : undefined,
+    );
     await queue.enqueueFiling(transaction, id);
     return taken.text;
   });

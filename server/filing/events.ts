@@ -4,14 +4,15 @@ import type { Connection } from '../db/database';
 import { events } from '../db/schema';
 import { DOCUMENT_CHANNEL } from '../jobs/queue';
 
-/** Adds to a document's history and tells everybody who watches it. */
+/** Adds to a document's history, with the name of who did it where a person did, and tells everybody who watches it. */
 export async function addEvent(
   connection: Connection,
   documentId: string,
   kind: string,
   sentence: string,
+  by?: string,
 ): Promise<void> {
-  await connection.insert(events).values({ id: uuidv7(), documentId, kind, sentence });
+  await connection.insert(events).values({ id: uuidv7(), documentId, kind, sentence, by });
   await tellChanged(connection, documentId);
 }
 

@@ -10,6 +10,8 @@ import { crmSchema } from '../crm/schema';
 import { readRecord } from '../crm/records';
 import type { Connection } from '../db/database';
 import { templates, templateVersions } from '../db/schema';
+import { refuseUnseenKind, refuseUnseenRecord } from '../people/access';
+import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import { availableAssets, type Keeping } from '../assets';
 import { withPictures } from '../crm/pictures';
@@ -36,6 +38,18 @@ export async function currentTemplate(connection: Connection, templateId: string
   if (!row) throw new Problem(404, 'No such template', 'This template does not exist any more. Choose another one.');
   const { id, version, body, pins } = row.template_versions;
   return { versionId: id, version, ...keptVersion({ template: body, pins }) };
+}
+
+/** The same for a caller who may see templates of its kind. @throws Problem */
+export async function seenTemplate(
+  connection: Connection,
+  templateId: string,
+  caller: Caller,
+): Promise<PublishedTemplate> {
+  const published = await currentTemplate(connection, templateId);
+  refuseUnseenKind(caller, published.template.kind);
+  refuseUnseenRecord(caller, published.template.record.type);
+  return published;
 }
 
 /** The version that a document was made from. */

@@ -14,6 +14,7 @@ import { Problem } from '../../server/problem';
 import { proofDocument } from '../../server/proof';
 import { listDocuments, readDocument, readFile } from '../../server/register';
 import type { Services } from '../../server/services';
+import { callerWith } from '../callers';
 import { openStack, until, type Stack } from './stack';
 
 const TEMPLATE = 'glasshouse-quote';
@@ -34,10 +35,11 @@ afterAll(async () => {
   await stack.close();
 });
 
+const CALLER = callerWith();
 const database = () => openDatabase().database;
 const services = () => ({ database: database(), queue, press }) as unknown as Services;
-const proof = (dealId: string) => proofDocument(services(), dealId, TEMPLATE);
-const register = (top = 1) => listDocuments(database(), { sort: 'created', descending: true, skip: 0, top });
+const proof = (dealId: string) => proofDocument(services(), dealId, TEMPLATE, CALLER);
+const register = (top = 1) => listDocuments(database(), { sort: 'created', descending: true, skip: 0, top }, CALLER);
 
 /** What the screen sends for a proof, every warning skipped. */
 async function requestFor(dealId: string): Promise<FilingRequest> {
@@ -46,7 +48,7 @@ async function requestFor(dealId: string): Promise<FilingRequest> {
   const skipped = Object.fromEntries(warnings.map(({ id }) => [id, 'agreed by telephone']));
   return { recordId: dealId, templateId: template.id, templateVersionId: template.versionId, used, issueDate, skipped };
 }
-const file = async (dealId: string) => beginFiling(services(), await requestFor(dealId));
+const file = async (dealId: string) => beginFiling(services(), await requestFor(dealId), CALLER);
 const stored = async (id: string) => (await database().select().from(documents).where(eq(documents.id, id)))[0]!;
 const untilFiled = (id: string) => until(async () => (await stored(id)).state === 'filed');
 
@@ -76,15 +78,15 @@ describe('the connector', () => {
 
   it('pages, sorts, filters and searches deals, apostrophes and all', async () => {
     const query = { view: 'all', sort: 'amount', descending: true, skip: 0, top: 3 } as const;
-    const { deals, total } = await listDeals(database(), query);
+    const { deals, total } = await listDeals(database(), query, CALLER);
     expect([deals.length, total]).toEqual([3, 81]);
     expect(deals[0]!.deal.id).toBe('D-1256');
     const found = async (search: string) =>
-      (await listDeals(database(), { ...query, search })).deals.map(({ deal }) => deal.id);
+      (await listDeals(database(), { ...query, search }, CALLER)).deals.map(({ deal }) => deal.id);
     expect(await found('hoshino')).toEqual(['D-1195']);
     expect(await found('النور')).toEqual(['D-1192', 'D-1218']);
     expect(await found("' or 1 eq 1")).toEqual([]);
-    expect((await listDeals(database(), { ...query, stage: 'Lost' })).total).toBe(2);
+    expect((await listDeals(database(), { ...query, stage: 'Lost' }, CALLER)).total).toBe(2);
     expect((await countDeals(database()))['needs-quote']).toBe(21);
   });
 
@@ -99,10 +101,14 @@ describe('the connector', () => {
   it('writes a correction back only onto the version that was seen', async () => {
     const { deal } = await wholeDeal('D-1209');
     const change = { type: 'Deal', id: deal.id, field: 'order_number', value: 'SLH-0094' };
-    await changeField({ ...change, version: deal.version! });
+    await changeField(database(), { ...change, version: deal.version! }, CALLER);
     expect((await wholeDeal('D-1209')).deal.fields.order_number).toBe('SLH-0094');
-    await expect(changeField({ ...change, version: deal.version! })).rejects.toMatchObject({ failure: 'conflict' });
-    const wrong = await problemOf(changeField({ ...change, version: '*', field: 'validity_days', value: 'soon' }));
+    await expect(changeField(database(), { ...change, version: deal.version! }, CALLER)).rejects.toMatchObject({
+      failure: 'conflict',
+    });
+    const wrong = await problemOf(
+      changeField(database(), { ...change, version: '*', field: 'validity_days', value: 'soon' }, CALLER),
+    );
     expect(wrong.detail).toBe('Validity in days is a number with a point before its decimals, such as 1250.50.');
   });
 });
@@ -115,13 +121,13 @@ describe('filing', () => {
   it('puts one attachment on the deal and one row in the register, with the bytes that were rendered', async () => {
     const { id, number } = await file('D-1189');
     await untilFiled(id);
-    const { bytes, fileName, sha256 } = await readFile(database(), id);
+    const { bytes, fileName, sha256 } = await readFile(database(), id, CALLER);
     expect(await stack.attachments('D-1189')).toEqual([{ name: fileName, sha256 }]);
     expect(fileName).toBe(`Offerte ${number} Kwekerij Ganzenpad.pdf`);
     const printed = execFileSync('pdftotext', ['-layout', '-', '-'], { input: bytes, encoding: 'utf8' });
     expect(printed).toContain(number);
     expect(printed).toContain('52.480,00');
-    const { document, history } = await readDocument(database(), id);
+    const { document, history } = await readDocument(database(), id, CALLER);
     expect(document).toMatchObject({ state: 'filed', amount: '52480', currency: 'EUR', recordId: 'D-1189' });
     expect(history.map(({ kind }) => kind)).toEqual(['number taken', 'rendered', 'attached', 'filed']);
   });
@@ -152,7 +158,7 @@ describe('filing', () => {
 
   it('gives people who file at once a number each', async () => {
     const requests = await Promise.all(['D-1209', 'D-1210', 'D-1210'].map(requestFor));
-    const begun = await Promise.all(requests.map((request) => beginFiling(services(), request)));
+    const begun = await Promise.all(requests.map((request) => beginFiling(services(), request, CALLER)));
     expect(new Set(begun.map(({ number }) => number)).size).toBe(3);
     for (const { id } of begun) await untilFiled(id);
     expect(new Set((await stack.attachments('D-1210')).map(({ name }) => name)).size).toBe(2);
@@ -169,9 +175,9 @@ describe('filing', () => {
 
   it('refuses an open warning, and keeps the reason of a skipped one', async () => {
     const request = await requestFor('D-1187');
-    const problem = await problemOf(beginFiling(services(), { ...request, skipped: {} }));
+    const problem = await problemOf(beginFiling(services(), { ...request, skipped: {} }, CALLER));
     expect(problem.detail).toContain('The deal says');
-    const { id } = await beginFiling(services(), request);
+    const { id } = await beginFiling(services(), request, CALLER);
     await untilFiled(id);
     expect((await stored(id)).skipped).toEqual({ 'check amount': 'agreed by telephone' });
   });
@@ -179,7 +185,7 @@ describe('filing', () => {
   it('refuses a deal that changed since the proof, and shows the change', async () => {
     const request = await requestFor('D-1199');
     await stack.changeInCrm('LineItems', 'D-1199-1', { unit_price: '45.00' });
-    const problem = await problemOf(beginFiling(services(), request));
+    const problem = await problemOf(beginFiling(services(), request, CALLER));
     expect(problem.status).toBe(409);
     const what = 'Line 1, Toughened glass, 4 mm: unit price';
     expect(problem.members.changes).toEqual([{ what, before: '44.5 EUR', after: '45 EUR' }]);
@@ -189,7 +195,7 @@ describe('filing', () => {
   it('files a deal whose change since the proof prints nowhere', async () => {
     const request = await requestFor('D-1201');
     await stack.changeInCrm('Deals', 'D-1201', { snow_zone: '4', stage: 'Quoted' });
-    await untilFiled((await beginFiling(services(), request)).id);
+    await untilFiled((await beginFiling(services(), request, CALLER)).id);
   });
 
   it('refuses to hand out bytes that are not what was filed', async () => {
@@ -197,7 +203,7 @@ describe('filing', () => {
     await untilFiled(id);
     const changed = { bytes: Buffer.from('%PDF- changed') };
     await database().update(documentFiles).set(changed).where(eq(documentFiles.documentId, id));
-    expect((await problemOf(readFile(database(), id))).title).toBe('The PDF is damaged');
+    expect((await problemOf(readFile(database(), id, CALLER))).title).toBe('The PDF is damaged');
   });
 
   it('keeps the register usable while the CRM is away', async () => {

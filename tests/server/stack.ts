@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
 import pg from 'pg';
+import { newKeyLine } from '../../server/secrets/keys';
 import type { Fault } from '../../standins/crm/faults';
 
 /**
@@ -32,7 +33,13 @@ export async function openStack(): Promise<Stack> {
   if (!cluster) throw new Error('LUMBIX_TEST_CLUSTER is not set; run the tests with ./test.');
   const urls = { lumbix: `${cluster}/server_lumbix`, crm: `${cluster}/server_crm` };
   await freshDatabases(['server_lumbix', 'server_crm']);
-  Object.assign(process.env, { DATABASE_URL: urls.lumbix, CRM_URL: crmUrl, LUMBIX_BUILD: build });
+  Object.assign(process.env, {
+    DATABASE_URL: urls.lumbix,
+    CRM_URL: crmUrl,
+    LUMBIX_BUILD: build,
+    LUMBIX_DEMO: 'yes',
+    LUMBIX_KEYS: newKeyLine(),
+  });
   await finished(run('migrate.mjs'));
   const crmPool = new pg.Pool({ connectionString: urls.crm, max: 2 });
   const workers = new Set<ChildProcess>();

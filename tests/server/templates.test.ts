@@ -23,11 +23,13 @@ import { listTemplates } from '../../server/templates';
 import { templateThumbnail } from '../../server/thumbnail';
 import { shipped } from '../../demo/shipped';
 import { demoSchema, demoSnapshot, withFields } from '../demo-snapshot';
+import { callerWith } from '../callers';
 import { openStack, until, type Stack } from './stack';
 
 let stack: Stack;
 let queue: Queue;
 let press: Press;
+const CALLER = callerWith();
 const database = () => openDatabase().database;
 const services = () => ({ database: database(), queue, press }) as unknown as Services;
 const bytesOf = (template: unknown) => new TextEncoder().encode(JSON.stringify(template));
@@ -46,13 +48,13 @@ afterAll(async () => {
 });
 
 async function takenOut(id: string): Promise<Template> {
-  return JSON.parse((await takeOutTemplate(database(), id)).body) as Template;
+  return JSON.parse((await takeOutTemplate(database(), id, CALLER)).body) as Template;
 }
 
 /** The sentences that a file is refused with. */
 async function refusals(file: Uint8Array, reason?: string): Promise<string> {
   const before = await database().select().from(templateVersions);
-  const thrown: unknown = await putInTemplate(services(), file, reason).catch((problem: unknown) => problem);
+  const thrown: unknown = await putInTemplate(services(), file, CALLER, reason).catch((problem: unknown) => problem);
   expect(thrown).toBeInstanceOf(Problem);
   expect(await database().select().from(templateVersions)).toHaveLength(before.length);
   return (thrown as Problem & { members: { faults: { sentence: string }[] } }).members.faults
@@ -66,7 +68,7 @@ describe('a template as a file', () => {
     expect(Buffer.from(proposal.files!['general-conditions']!.content!, 'base64').subarray(0, 5).toString()).toBe(
       '%PDF-',
     );
-    expect(await putInTemplate(services(), bytesOf(proposal), 'tried before')).toMatchObject({
+    expect(await putInTemplate(services(), bytesOf(proposal), CALLER, 'tried before')).toMatchObject({
       id: 'full-proposal',
       name: 'Full proposal',
       version: 2,
@@ -78,12 +80,14 @@ describe('a template as a file', () => {
   it('is a new one under another id, packed or not, and can be filed from', async () => {
     const quote = await takenOut('glasshouse-quote');
     const own = { ...quote, id: 'own-quote', name: 'Our own quote' };
-    expect(await putInTemplate(services(), zipSync({ 'own.json': bytesOf(own) }), 'tried before')).toMatchObject({
+    expect(
+      await putInTemplate(services(), zipSync({ 'own.json': bytesOf(own) }), CALLER, 'tried before'),
+    ).toMatchObject({
       version: 1,
       isNew: true,
     });
-    expect((await listTemplates(database())).map(({ id }) => id)).toContain('own-quote');
-    expect((await proofDocument(services(), 'D-1188', 'own-quote')).findings).toEqual([]);
+    expect((await listTemplates(database(), CALLER)).map(({ id }) => id)).toContain('own-quote');
+    expect((await proofDocument(services(), 'D-1188', 'own-quote', CALLER)).findings).toEqual([]);
   });
 
   it('with anything wrong in it is refused with every place, and nothing of it is kept', async () => {
@@ -106,13 +110,15 @@ describe('a template as a file', () => {
 
   it('is tried on records that differ most: what stops on one needs a reason, which is kept with the version', async () => {
     const quote = { ...(await takenOut('glasshouse-quote')), id: 'tried-quote', name: 'Tried quote', kind: 'letter' };
-    const thrown: unknown = await putInTemplate(services(), bytesOf(quote)).catch((problem: unknown) => problem);
+    const thrown: unknown = await putInTemplate(services(), bytesOf(quote), CALLER).catch(
+      (problem: unknown) => problem,
+    );
     expect(thrown).toBeInstanceOf(Problem);
     const { title, members } = thrown as Problem & { members: { reason: string; records: StoppedRecord[] } };
     expect([title, members.reason]).toEqual(['Some records would stop', 'stops']);
     expect(members.records.flatMap(({ sentences }) => sentences).join(' ')).toContain('Set it on the deal.');
-    expect((await listTemplates(database())).map(({ id }) => id)).not.toContain('tried-quote');
-    const { versionId } = await putInTemplate(services(), bytesOf(quote), ' They wait for their prices. ');
+    expect((await listTemplates(database(), CALLER)).map(({ id }) => id)).not.toContain('tried-quote');
+    const { versionId } = await putInTemplate(services(), bytesOf(quote), CALLER, ' They wait for their prices. ');
     const [version] = await database().select().from(templateVersions).where(eq(templateVersions.id, versionId));
     expect(version!.stops).toEqual({ reason: 'They wait for their prices.', records: members.records });
   });
@@ -124,7 +130,7 @@ describe('a template as a file', () => {
       kind: 'letter',
       proofRecords: ['D-1187', 'gone'],
     };
-    expect(await putInTemplate(services(), bytesOf(quote))).toMatchObject({ version: 1 });
+    expect(await putInTemplate(services(), bytesOf(quote), CALLER)).toMatchObject({ version: 1 });
     const document = quote.sheet.document.map((figure) =>
       figure.name === 'total' ? { ...figure, internal: true } : figure,
     );
@@ -205,23 +211,27 @@ describe('a template as a file', () => {
 
 describe('a document', () => {
   it('is in the edition that its deal asks for, or in the one that is chosen, and is filed in it', async () => {
-    const dutch = await proofDocument(services(), 'D-1241', 'glasshouse-quote');
+    const dutch = await proofDocument(services(), 'D-1241', 'glasshouse-quote', CALLER);
     expect([dutch.edition, dutch.title]).toEqual(['nl', 'Offerte nummer bij indienen, Stekruimte belichting']);
-    const german = await proofDocument(services(), 'D-1241', 'glasshouse-quote', { edition: 'de' });
+    const german = await proofDocument(services(), 'D-1241', 'glasshouse-quote', CALLER, { edition: 'de' });
     expect(german.title).toBe('Angebot Nummer bei Ablage, Stekruimte belichting');
     const { template, used, issueDate, edition, findings } = german;
     expect(findings).toEqual([]);
-    const { id } = await beginFiling(services(), {
-      recordId: 'D-1241',
-      templateId: template.id,
-      templateVersionId: template.versionId,
-      used,
-      issueDate,
-      edition,
-      skipped: {},
-    });
-    await until(async () => (await readDocument(database(), id)).document.state === 'filed');
-    const { bytes } = await readFile(database(), id);
+    const { id } = await beginFiling(
+      services(),
+      {
+        recordId: 'D-1241',
+        templateId: template.id,
+        templateVersionId: template.versionId,
+        used,
+        issueDate,
+        edition,
+        skipped: {},
+      },
+      CALLER,
+    );
+    await until(async () => (await readDocument(database(), id, CALLER)).document.state === 'filed');
+    const { bytes } = await readFile(database(), id, CALLER);
     const path = join(tmpdir(), `${id}.pdf`);
     writeFileSync(path, bytes);
     const text = execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' });
@@ -232,28 +242,37 @@ describe('a document', () => {
   it('knows what was invoiced before: a deposit is deducted, what was asked is credited, and nothing is asked twice', async () => {
     const deal = 'D-1267';
     const filed = async (templateId: string) => {
-      const { template, used, issueDate, findings, figures } = await proofDocument(services(), deal, templateId);
+      const { template, used, issueDate, findings, figures } = await proofDocument(
+        services(),
+        deal,
+        templateId,
+        CALLER,
+      );
       expect(findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
       const skipped = Object.fromEntries(findings.map(({ id }) => [id, 'agreed by telephone']));
-      const { id, number } = await beginFiling(services(), {
-        recordId: deal,
-        templateId: template.id,
-        templateVersionId: template.versionId,
-        used,
-        issueDate,
-        skipped,
-      });
-      await until(async () => (await readDocument(database(), id)).document.state === 'filed');
+      const { id, number } = await beginFiling(
+        services(),
+        {
+          recordId: deal,
+          templateId: template.id,
+          templateVersionId: template.versionId,
+          used,
+          issueDate,
+          skipped,
+        },
+        CALLER,
+      );
+      await until(async () => (await readDocument(database(), id, CALLER)).document.state === 'filed');
       return { number, due: figures.find(({ name }) => name === 'due')!.result.replace('\u00a0', ' ') };
     };
     // 1,335.00 net and its tax of 267.00; 30 % of it first.
     const deposit = await filed('deposit-invoice');
     expect(deposit.due).toBe('480.60 GBP');
     expect((await filed('final-invoice')).due).toBe('1,121.40 GBP');
-    const again = await proofDocument(services(), deal, 'final-invoice');
+    const again = await proofDocument(services(), deal, 'final-invoice', CALLER);
     expect(again.figures.find(({ name }) => name === 'due')!.result).toBe('0.00\u00a0GBP');
     expect((await filed('credit-note')).due).toBe('1,602.00 GBP');
-    const nothing = await proofDocument(services(), deal, 'credit-note');
+    const nothing = await proofDocument(services(), deal, 'credit-note', CALLER);
     expect(nothing.findings.map(({ title }) => title)).toContain('Nothing to credit');
     const [first] = await registeredFor(database(), deal, new Date());
     expect(keptMeanings(first!.meanings).rows).toContainEqual({
@@ -267,18 +286,18 @@ describe('a document', () => {
   }, 60_000);
 
   it('of the other brand has its house style', async () => {
-    const { edition, pages } = await proofDocument(services(), 'D-1229', 'glasshouse-quote');
+    const { edition, pages } = await proofDocument(services(), 'D-1229', 'glasshouse-quote', CALLER);
     expect(edition).toBe('little-vale');
     expect(pages.glyphs + pages.pages.join('')).toContain('#f4f5ec');
   });
 
   it('prints the pictures that the CRM holds, each fetched once; without one it says so', async () => {
-    const { findings } = await proofDocument(services(), 'D-1188', 'full-proposal');
+    const { findings } = await proofDocument(services(), 'D-1188', 'full-proposal', CALLER);
     expect(findings).toEqual([]);
     const pictures = await database().select().from(assets).where(eq(assets.mediaType, 'image/png'));
     expect(pictures).toMatchObject([{ width: 960, height: 540 }]);
     await stack.changeInCrm('Deals', 'D-1219', { site_photo: 'gone.png' });
-    const missing = await proofDocument(services(), 'D-1219', 'full-proposal');
+    const missing = await proofDocument(services(), 'D-1219', 'full-proposal', CALLER);
     expect(missing.findings).toMatchObject([
       {
         severity: 'warns',
@@ -289,7 +308,7 @@ describe('a document', () => {
   });
 
   it('can be had as a trial, although it could not be filed, and takes no number', async () => {
-    const { bytes, fileName } = await trialPdf(services(), 'D-1202', 'glasshouse-quote');
+    const { bytes, fileName } = await trialPdf(services(), 'D-1202', 'glasshouse-quote', CALLER);
     expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
     expect(fileName).toMatch(/ \(trial\)\.pdf$/);
   });
@@ -320,10 +339,10 @@ describe('a document', () => {
 });
 
 it('the shelf shows each template as it prints, how it is used, and by which version', async () => {
-  const shelf = await listTemplates(database());
+  const shelf = await listTemplates(database(), CALLER);
   expect(shelf.map(({ id }) => id).slice(0, 2)).toEqual(['glasshouse-quote', 'own-quote']);
   expect(shelf[0]).toMatchObject({ version: 1, editions: 6, documents: 1, lastUsed: expect.any(Date) });
-  const { png } = await templateThumbnail(services(), 'delivery-note');
+  const { png } = await templateThumbnail(services(), 'delivery-note', CALLER);
   // Landscape: 420 × 297.
   expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([420, 297]);
 });

@@ -7,7 +7,15 @@ const {
   field,
   value,
   focused = false,
-} = defineProps<{ field: FieldSchema; value: FieldValue | undefined; focused?: boolean }>();
+  whyNot,
+} = defineProps<{
+  field: FieldSchema;
+  value: FieldValue | undefined;
+  focused?: boolean;
+  /** Why the person may not change it. */
+  whyNot?: string;
+}>();
+const tellBarred = useBarred();
 const emit = defineEmits<{ write: [value: string] }>();
 const editing = ref(false);
 const typed = ref('');
@@ -25,6 +33,7 @@ onMounted(() => {
 function begin(): void {
   // Formatted text is written in the CRM, which has an editor for it.
   if (field.readonly || field.type === 'rich') return;
+  if (whyNot) return tellBarred(whyNot);
   typed.value = fieldInput(value);
   editing.value = true;
   void nextTick(() => input.value?.focus());
@@ -70,6 +79,8 @@ function finish(): void {
         type="button"
         class="value"
         :class="{ blank: !shown }"
+        :title="whyNot"
+        :aria-disabled="whyNot ? true : undefined"
         :aria-label="`${field.label}: ${shown || 'blank'}. Change it`"
         @click="begin"
       >

@@ -4,11 +4,14 @@ import type { RecordSnapshot } from '#core/record/snapshot';
 import { itemPath, memberPath } from '#core/record/value-path';
 
 /** The line items of a deal; quantities, prices and discounts can be corrected in place. */
-const { lines, schema, focusedPath } = defineProps<{
+const { lines, schema, focusedPath, whyNot } = defineProps<{
   lines: readonly RecordSnapshot[];
   schema: RecordSchema;
   focusedPath?: string;
+  /** Why the person may not change them. */
+  whyNot?: string;
 }>();
+const tellBarred = useBarred();
 const emit = defineEmits<{ write: [line: RecordSnapshot, field: string, value: string] }>();
 const EDITABLE = ['quantity', 'unit_price', 'discount'] as const;
 const editing = ref<{ id: string; field: string }>();
@@ -20,6 +23,7 @@ const isFocused = (line: RecordSnapshot, name: string) =>
   focusedPath === memberPath(itemPath(linesPath, line.id), name);
 
 function begin(line: RecordSnapshot, name: string): void {
+  if (whyNot) return tellBarred(whyNot);
   typed.value = fieldInput(line.fields[name]);
   editing.value = { id: line.id, field: name };
 }

@@ -1,13 +1,25 @@
 <script setup lang="ts">
-import { BriefcaseBusiness, LayoutTemplate, NotebookTabs } from 'lucide-vue-next';
+import { BriefcaseBusiness, LayoutTemplate, NotebookTabs, SlidersHorizontal } from 'lucide-vue-next';
+import { useMeStore } from '~/stores/me';
 
 /** The rail on the left: the places of Lumbix. */
 const places = [
   { to: '/deals', word: 'Deals', icon: BriefcaseBusiness },
   { to: '/templates', word: 'Templates', icon: LayoutTemplate },
   { to: '/register', word: 'Register', icon: NotebookTabs },
+  { to: '/setup', word: 'Setup', icon: SlidersHorizontal },
 ];
 const route = useRoute();
+const store = useMeStore();
+/** Of the person who is signed in. */
+const initials = computed(() =>
+  (store.me?.name ?? '')
+    .split(/\s+/)
+    .map((word) => word.charAt(0))
+    .join('')
+    .slice(0, 2)
+    .toUpperCase(),
+);
 </script>
 
 <template>
@@ -23,6 +35,15 @@ const route = useRoute();
       <component :is="place.icon" :size="20" :stroke-width="1.5" aria-hidden="true" />
       {{ place.word }}
     </NuxtLink>
+    <NuxtLink
+      v-if="store.me"
+      to="/you"
+      class="you"
+      :class="{ here: route.path === '/you' }"
+      :title="`${store.me.name}: ${store.me.roles.join(', ')}`"
+      :aria-label="`You: ${store.me.name}`"
+      ><span>{{ initials }}</span></NuxtLink
+    >
   </nav>
 </template>
 
@@ -60,6 +81,27 @@ const route = useRoute();
 .here {
   background: #243235;
   border-left-color: var(--brass);
+  color: #fff;
+}
+.you {
+  margin-top: auto;
+  padding: 12px 0 14px;
+  border-left: 3px solid transparent;
+  text-align: center;
+  text-decoration: none;
+}
+.you span {
+  display: inline-block;
+  width: 30px;
+  margin-left: -3px;
+  border: 1px solid #56676a;
+  border-radius: 50%;
+  color: #d5dedc;
+  font-size: 11px;
+  line-height: 28px;
+}
+.you:hover span {
+  border-color: #fff;
   color: #fff;
 }
 .rail :focus-visible {

@@ -8,6 +8,8 @@ const { fileName, mayFile, busy, filing, openCount } = defineProps<{
   /** Of the document: quote, invoice. */
   kind: string;
   mayFile: boolean;
+  /** Why the person may not file documents of this kind. */
+  whyNot: string | undefined;
   busy: boolean;
   filing?: FilingProgress;
   problem?: ApiProblem;
@@ -75,6 +77,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
         >
         <template v-else> {{ problem.detail }}</template>
       </span>
+      <span v-else-if="whyNot" class="quiet words">{{ whyNot }}</span>
       <span v-else class="quiet words"
         >Filing gives the {{ kind }} its number, puts the PDF on the deal, and sends nothing.</span
       >
@@ -86,7 +89,13 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
         outlined
         @click="$emit('look')"
       />
-      <Button :class="{ first: openCount === 0 }" label="File" :disabled="!mayFile" @click="$emit('file')" />
+      <PermittedButton
+        :class="{ first: openCount === 0 }"
+        label="File"
+        :disabled="!mayFile && !whyNot"
+        :why-not="whyNot"
+        @press="$emit('file')"
+      />
     </template>
   </footer>
 </template>

@@ -2,12 +2,14 @@
 import type { Finding } from '#core/production/findings/finding';
 
 /** The findings, each with its ways out: set the field, see the workings, skip with a reason. */
-const { findings, skipped, proved, read, dealId } = defineProps<{
+const { findings, skipped, proved, read, dealId, whyNot } = defineProps<{
   findings: readonly Finding[];
   skipped: Readonly<Record<string, string>>;
   proved: number;
   read: number;
   dealId: string;
+  /** Why the person may not skip and file. */
+  whyNot: string | undefined;
 }>();
 const emit = defineEmits<{
   show: [finding: Finding];
@@ -89,13 +91,14 @@ function skip(finding: Finding): void {
             outlined
             @click="emit('unskip', finding)"
           />
-          <Button
+          <PermittedButton
             v-else-if="finding.severity === 'warns'"
             label="Skip, because …"
             size="small"
             severity="secondary"
             outlined
-            @click="((skipping = finding.id), (reason = ''))"
+            :why-not="whyNot"
+            @press="((skipping = finding.id), (reason = ''))"
           />
         </div>
       </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { DataTableRowClickEvent, DataTableSortEvent } from 'primevue/datatable';
 import type { Answer } from '~/composables/api';
+import { useMeStore } from '~/stores/me';
 
 type DealRow = Answer<'GET /deals'>['deals'][number];
 
@@ -15,6 +16,7 @@ const VIEWS = [
 const list = useListQuery({ sort: 'closes_on', descending: false });
 const view = computed(() => list.read('view') ?? 'all');
 const selected = shallowRef<DealRow>();
+const store = useMeStore();
 
 const page = useLoaded(() =>
   api('GET /deals', {
@@ -52,7 +54,8 @@ function open(event: DataTableRowClickEvent<DealRow>): void {
 
 function produce(): void {
   const template = templates.value.value?.[0];
-  if (selected.value && template) void navigateTo(`/deals/${selected.value.deal.id}/produce/${template.id}`);
+  if (selected.value && template && !store.mayNot('prove'))
+    void navigateTo(`/deals/${selected.value.deal.id}/produce/${template.id}`);
 }
 </script>
 
@@ -181,7 +184,7 @@ function produce(): void {
             outlined
             @click="navigateTo(`/deals/${selected.deal.id}`)"
           />
-          <Button label="Produce" @click="produce" />
+          <PermittedButton label="Produce" :why-not="store.mayNot('prove')" @press="produce" />
         </footer>
       </template>
     </ListScreen>

@@ -8,6 +8,7 @@ const LEAVES: readonly { leaf: Leaf; word: string }[] = [
 
 const route = useRoute();
 const id = computed(() => String(route.params.id));
+const file = computed(() => addressOf('GET /documents/{id}/file', { parameters: { id: id.value } }));
 const loaded = useLoaded(() => api('GET /documents/{id}', { parameters: { id: id.value } }));
 const leaf = ref<Leaf>('history');
 const workingsId = ref<string>();
@@ -28,7 +29,7 @@ watch(id, loaded.reload, { immediate: true });
     <ProblemNote v-if="loaded.problem.value" :problem="loaded.problem.value" @again="loaded.reload" />
     <DeskAndLeaf v-else-if="document" v-model="leaf" desk-label="Pages" :leaves="LEAVES">
       <template #desk>
-        <PdfPages v-if="hasPdf" :src="`/api/documents/${id}/file`" />
+        <PdfPages v-if="hasPdf" :src="file" />
         <EmptyNote v-else-if="document.state === 'failed'" title="This document was never filed"
           >{{ document.reason }} Its number, {{ document.number }}, is void.</EmptyNote
         >
@@ -76,7 +77,8 @@ watch(id, loaded.reload, { immediate: true });
           <h3>History</h3>
           <ol>
             <li v-for="event in loaded.value.value?.history" :key="event.id">
-              {{ event.sentence }} <span class="quiet">{{ momentText(event.at) }}</span>
+              {{ event.sentence }}
+              <span class="quiet">{{ event.by ? `${event.by}, ` : '' }}{{ momentText(event.at) }}</span>
             </li>
           </ol>
         </div>
@@ -89,7 +91,7 @@ watch(id, loaded.reload, { immediate: true });
             as="a"
             class="first"
             label="Download"
-            :href="`/api/documents/${id}/file`"
+            :href="file"
             :download="document.fileName"
           /></footer
       ></template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDropZone } from '@vueuse/core';
+import { useMeStore } from '~/stores/me';
 import type { Answer, ApiProblem } from '~/composables/api';
 
 const loaded = useLoaded(() => api('GET /templates'));
@@ -15,6 +16,7 @@ const shown = computed(() =>
   ),
 );
 
+const store = useMeStore();
 const input = useTemplateRef<HTMLInputElement>('input');
 const page = useTemplateRef<HTMLElement>('page');
 const busy = ref(false);
@@ -23,11 +25,11 @@ const refused = shallowRef<ApiProblem>();
 /** A template that some records stop on, waiting for a reason. */
 const waiting = shallowRef<{ file: File; problem: ApiProblem }>();
 const { isOverDropZone } = useDropZone(page, { onDrop: (files) => void putIn(files?.[0]), multiple: false });
-useKeys({ 'Control+Enter': () => input.value?.click() });
+useKeys({ 'Control+Enter': () => store.mayNot('publish') ?? input.value?.click() });
 
 /** Puts a template in from its file; `reason` says why, where some records stop on it. */
 async function putIn(file: File | null | undefined, reason?: string): Promise<void> {
-  if (!file || busy.value) return;
+  if (!file || busy.value || store.mayNot('publish')) return;
   busy.value = true;
   announcement.value = '';
   refused.value = undefined;
@@ -72,7 +74,13 @@ const use = (documents: number, lastUsed: string | null) =>
           aria-label="Template file"
           @change="putIn(input?.files?.[0])"
         />
-        <Button label="Put a template in" size="small" :loading="busy" @click="input?.click()" />
+        <PermittedButton
+          label="Put a template in"
+          size="small"
+          :loading="busy"
+          :why-not="store.mayNot('publish')"
+          @press="input?.click()"
+        />
       </div>
       <RefusedTemplate v-if="refused" :problem="refused" @close="refused = undefined" />
       <StoppedRecords

@@ -2,9 +2,11 @@
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { isRecord, isRecordList } from '#core/record/snapshot';
 import { memberPath } from '#core/record/value-path';
+import { useMeStore } from '~/stores/me';
 
 const route = useRoute();
 const toast = useToast();
+const store = useMeStore();
 const id = computed(() => String(route.params.id));
 const focusedPath = computed(() => (typeof route.query.field === 'string' ? route.query.field : undefined));
 
@@ -23,6 +25,7 @@ useKeys({
   r: loaded.reload,
 });
 
+const barred = computed(() => store.mayNotChange('Deal'));
 const deal = computed(() => loaded.value.value?.deal);
 const schema = computed(() => loaded.value.value?.schema);
 const name = computed(() => (typeof deal.value?.fields.name === 'string' ? deal.value.fields.name : id.value));
@@ -96,7 +99,7 @@ async function undo(): Promise<void> {
 }
 
 function produce(templateId: string | undefined): void {
-  if (templateId) void navigateTo(`/deals/${id.value}/produce/${templateId}`);
+  if (templateId && !store.mayNot('prove')) void navigateTo(`/deals/${id.value}/produce/${templateId}`);
 }
 </script>
 
@@ -119,6 +122,7 @@ function produce(templateId: string | undefined): void {
                   :field="schema.types.Deal.fields[field]"
                   :value="deal.fields[field]"
                   :focused="isFocused(memberPath('deal', field))"
+                  :why-not="barred"
                   @write="write(deal, field, $event)"
                 />
               </template>
@@ -131,6 +135,7 @@ function produce(templateId: string | undefined): void {
                   :field="field"
                   :value="record.fields[field.name]"
                   :focused="isFocused(memberPath(memberPath('deal', relation), field.name))"
+                  :why-not="barred"
                   @write="write(record, field.name, $event)"
                 />
               </template>
@@ -144,6 +149,7 @@ function produce(templateId: string | undefined): void {
             :lines="lines"
             :schema="schema"
             :focused-path="focusedPath"
+            :why-not="barred"
             @write="write"
           />
           <p v-else class="quiet">This deal has no line items yet. Add them in the CRM.</p>
@@ -158,14 +164,15 @@ function produce(templateId: string | undefined): void {
         />
         <p v-else-if="documents.value.value" class="quiet none">Nothing has been produced for this deal yet.</p>
         <div class="produce">
-          <Button
+          <PermittedButton
             v-for="(template, index) in fitting"
             :key="template.id"
             :label="index === 0 ? `Produce ${template.name}` : template.name"
             :severity="index === 0 ? undefined : 'secondary'"
             :outlined="index > 0"
             fluid
-            @click="produce(template.id)"
+            :why-not="store.mayNot('prove')"
+            @press="produce(template.id)"
           />
         </div>
       </aside>

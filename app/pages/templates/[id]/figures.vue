@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { LINES } from '#core/record/schema';
 import { type LookupTable } from '#core/sheet/figure';
+import { useMeStore } from '~/stores/me';
 
 type Leaf = 'figure' | 'workings';
 const route = useRoute();
@@ -24,10 +25,13 @@ const LEAVES: readonly { leaf: Leaf; word: string }[] = [
   { leaf: 'figure', word: 'Figure' },
   { leaf: 'workings', word: 'Workings' },
 ];
+const me = useMeStore();
+const barred = computed(() => me.mayNot('publish'));
 const pointed = ref<string>();
 const refusal = ref<string>();
 const shelfOpen = ref(false);
 const referenceOpen = ref(false);
+const versionsOpen = ref(false);
 const deals = useLoaded(() => api('GET /deals', { query: { sort: 'name', top: 100 } }));
 void deals.reload();
 
@@ -101,7 +105,7 @@ useEventListener('keydown', (event) => {
   if (key === 'z' && !event.shiftKey) unlessWriting(store.undo)(event);
   if (key === 'y' || (key === 'z' && event.shiftKey)) unlessWriting(store.redo)(event);
 });
-useKeys({ 'Control+Enter': () => store.publish() });
+useKeys({ 'Control+Enter': () => barred.value ?? store.publish() });
 onBeforeRouteLeave(
   () => !changed.value || window.confirm('The figure sheet has changes that are not published. Leave and lose them?'),
 );
@@ -140,6 +144,7 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             <button type="button" @click="shelfOpen = true">Ready-made…</button>
             <button type="button" @click="store.addList">Add a list</button>
             <button type="button" @click="addTable">Add a table</button>
+            <button type="button" @click="versionsOpen = true">Versions</button>
             <button type="button" @click="referenceOpen = true">Formulas ?</button>
           </div>
           <article v-if="template" class="sheet">
@@ -218,17 +223,21 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             <template v-if="failures.length > 1"> {{ failures.length - 1 }} more have none either.</template>
           </p>
           <p v-else class="quiet" role="status">
-            {{ announcement ?? `Version ${opened?.version ?? ''}. ${formulas.length} figures, all in order.` }}
+            {{
+              announcement ?? barred ?? `Version ${opened?.version ?? ''}. ${formulas.length} figures, all in order.`
+            }}
           </p>
-          <Button
+          <PermittedButton
             label="Publish"
-            :disabled="!changed || faults.length > 0 || store.busy"
+            :disabled="!barred && (!changed || faults.length > 0 || store.busy)"
             :loading="store.busy"
-            @click="store.publish()"
+            :why-not="barred"
+            @press="store.publish()"
           />
         </div>
       </template>
     </DeskAndLeaf>
+    <TemplateVersions v-model:open="versionsOpen" :template-id="String(route.params.id)" />
     <StoppedRecords
       :problem="store.stopped"
       :busy="store.busy"

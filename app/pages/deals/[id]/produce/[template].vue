@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import type { Finding } from '#core/production/findings/finding';
+import { useMeStore } from '~/stores/me';
 
 type Leaf = 'preflight' | 'workings' | 'document';
 const route = useRoute();
 const store = useProofStore();
+const me = useMeStore();
+const barred = computed(() => (store.proof ? me.mayNotFile(store.proof.template.kind) : undefined));
 const dealId = computed(() => String(route.params.id));
 const templateId = computed(() => String(route.params.template));
 const leaf = ref<Leaf>('preflight');
@@ -28,7 +31,7 @@ onBeforeUnmount(store.reset);
 void neighbours.reload();
 // What is proofed is the deal as it is now: coming back to the window reads it again.
 useEventListener(window, 'focus', () => !store.busy && !store.filing && load());
-useKeys({ 'Control+Enter': () => store.file(), r: load, '[': () => step(-1), ']': () => step(1) });
+useKeys({ 'Control+Enter': () => barred.value ?? store.file(), r: load, '[': () => step(-1), ']': () => step(1) });
 
 async function step(by: number): Promise<void> {
   if (!neighbours.value.value) await neighbours.reload();
@@ -81,6 +84,7 @@ function showFinding(finding: Finding): void {
           :proved="store.proof.proved.sums"
           :read="Object.keys(store.proof.used).length"
           :deal-id="dealId"
+          :why-not="barred"
           @show="showFinding"
           @workings="openWorkings"
           @skip="store.skip"
@@ -106,6 +110,7 @@ function showFinding(finding: Finding): void {
           :file-name="store.proof?.fileName ?? ''"
           :kind="store.proof?.template.kind ?? 'document'"
           :may-file="store.mayFile"
+          :why-not="barred"
           :busy="store.busy"
           :filing="store.filing"
           :problem="store.filingProblem"

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import type { Role } from '#core/contract/permissions';
+import type { ApiProblem } from '~/composables/api';
+
+/** Invites a person, and shows the link that they come in by. */
+const open = defineModel<boolean>('open', { required: true });
+const emit = defineEmits<{ invited: [] }>();
+const name = ref('');
+const email = ref('');
+const roles = ref<Role[]>(['producer']);
+const busy = ref(false);
+const problem = shallowRef<ApiProblem>();
+const link = ref('');
+
+watch(open, (isOpen) => {
+  if (!isOpen) return;
+  [name.value, email.value, link.value, problem.value] = ['', '', '', undefined];
+  roles.value = ['producer'];
+});
+
+async function invite(): Promise<void> {
+  busy.value = true;
+  problem.value = undefined;
+  try {
+    const made = await api('POST /people/invitations', {
+      body: { name: name.value.trim(), email: email.value.trim(), roles: roles.value },
+    });
+    link.value = `${window.location.origin}${made.link}`;
+    emit('invited');
+  } catch (thrown) {
+    problem.value = asProblem(thrown);
+  } finally {
+    busy.value = false;
+  }
+}
+</script>
+
+<template>
+  <Dialog
+    v-model:visible="open"
+    modal
+    :header="link ? `A link for ${name}` : 'Invite a person'"
+    :style="{ width: '460px' }"
+  >
+    <div v-if="link" class="form">
+      <p>Give this link to {{ name }}. It works once, for three days, and leads to where they choose a password.</p>
+      <OneTimeText :text="link" what="Link" />
+    </div>
+    <form v-else class="form" @submit.prevent="invite">
+      <LabelledField id="invite-name" v-model="name" label="Name" required autofocus />
+      <LabelledField
+        id="invite-email"
+        v-model="email"
+        label="E-mail address"
+        type="email"
+        hint="They sign in with it. Lumbix sends nothing there."
+        required
+      />
+      <RoleChoice v-model="roles" />
+      <p v-if="problem" class="refused" role="alert">
+        <b>{{ problem.title }}.</b> {{ problem.detail }}
+      </p>
+      <div><Button type="submit" label="Make the link" :loading="busy" :disabled="roles.length === 0" /></div>
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  gap: 14px;
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import type { Role } from '#core/contract/permissions';
+import type { ApiProblem } from '~/composables/api';
+import { useMeStore } from '~/stores/me';
+
+/** One’s tokens for programs: made here, shown once, withdrawn here. */
+const store = useMeStore();
+const loaded = useLoaded(() => api('GET /me/tokens'));
+void loaded.reload();
+const making = ref(false);
+const name = ref('');
+const days = ref('90');
+const roles = ref<Role[]>([]);
+const token = ref('');
+const busy = ref(false);
+const problem = shallowRef<ApiProblem>();
+
+watch(making, (isOpen) => {
+  if (!isOpen) return;
+  [name.value, days.value, token.value, problem.value] = ['', '90', '', undefined];
+  roles.value = store.me!.roles.filter((role) => role !== 'administrator');
+});
+
+async function make(): Promise<void> {
+  busy.value = true;
+  problem.value = undefined;
+  try {
+    const body = { name: name.value.trim(), roles: roles.value, days: Number(days.value) };
+    token.value = (await api('POST /me/tokens', { body })).token;
+    await loaded.reload();
+  } catch (thrown) {
+    problem.value = asProblem(thrown);
+  } finally {
+    busy.value = false;
+  }
+}
+
+async function withdraw(id: string): Promise<void> {
+  problem.value = undefined;
+  try {
+    await api('DELETE /me/tokens/{id}', { parameters: { id } });
+  } catch (thrown) {
+    problem.value = asProblem(thrown);
+  }
+  await loaded.reload();
+}
+</script>
+
+<template>
+  <section class="tokens">
+    <h2>Tokens for programs</h2>
+    <p>
+      A program that asks Lumbix for you brings a token. What it can ask is told under
+      <NuxtLink to="/setup/programs">Programs</NuxtLink>.
+    </p>
+    <ul v-if="(loaded.value.value?.length ?? 0) > 0">
+      <li v-for="each in loaded.value.value" :key="each.id">
+        <span
+          ><b>{{ each.name }}</b> <span class="quiet">{{ each.roles.join(', ') }}</span><br /><span class="quiet"
+            >{{ each.lastUsedAt ? `last used ${momentText(each.lastUsedAt)}` : 'not used yet' }}, works until
+            {{ momentText(each.expiresAt) }}</span
+          ></span
+        >
+        <Button label="Withdraw" severity="secondary" text size="small" @click="withdraw(each.id)" />
+      </li>
+    </ul>
+    <p v-if="problem && !making" class="refused" role="alert">
+      <b>{{ problem.title }}.</b> {{ problem.detail }}
+    </p>
+    <div><Button label="Make a token" size="small" severity="secondary" outlined @click="making = true" /></div>
+    <Dialog
+      v-model:visible="making"
+      modal
+      :header="token ? `The token “${name}”` : 'Make a token'"
+      :style="{ width: '440px' }"
+    >
+      <div v-if="token" class="form"><OneTimeText :text="token" what="Token" /></div>
+      <form v-else class="form" @submit.prevent="make">
+        <LabelledField id="token-name" v-model="name" label="What it is for" required autofocus />
+        <label class="days"
+          >It works for
+          <select v-model="days">
+            <option value="7">a week</option>
+            <option value="30">30 days</option>
+            <option value="90">90 days</option>
+            <option value="365">a year</option>
+          </select></label
+        >
+        <RoleChoice v-model="roles" :offered="store.me?.roles" />
+        <p v-if="problem" class="refused" role="alert">
+          <b>{{ problem.title }}.</b> {{ problem.detail }}
+        </p>
+        <div><Button type="submit" label="Make it" :loading="busy" :disabled="roles.length === 0" /></div>
+      </form>
+    </Dialog>
+  </section>
+</template>
+
+<style scoped>
+.tokens,
+.form {
+  display: grid;
+  gap: 10px;
+}
+.form {
+  gap: 14px;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
+  align-items: center;
+  padding: 6px 0;
+  border-top: 1px solid #e8ebe5;
+}
+li b {
+  font-weight: 600;
+}
+.days {
+  font-weight: 500;
+}
+.days select {
+  margin-left: 6px;
+  padding: 3px 6px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+}
+</style>

@@ -1,0 +1,5 @@
+<script setup lang="ts">
+definePageMeta({ redirect: '/setup/people' });
+</script>
+
+<template><div /></template>

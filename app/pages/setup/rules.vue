@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { ROLES, type Role } from '#core/contract/permissions';
+import { useMeStore, type Me } from '~/stores/me';
+
+/** Which roles see and act on which kinds of documents and types of records. */
+const store = useMeStore();
+const toast = useToast();
+const rules = ref<Me['rules']>(JSON.parse(JSON.stringify(store.me!.rules)) as Me['rules']);
+const busy = ref(false);
+const changed = computed(() => JSON.stringify(rules.value) !== JSON.stringify(store.me!.rules));
+
+const parts = computed(() => [
+  { title: 'Kinds of documents', act: 'Filed by', rows: rules.value.kinds },
+  { title: 'Types of records', act: 'Changed by', rows: rules.value.records },
+]);
+
+function toggle(list: Role[], role: Role): void {
+  const at = list.indexOf(role);
+  if (at === -1) list.push(role);
+  else list.splice(at, 1);
+}
+
+async function save(): Promise<void> {
+  busy.value = true;
+  try {
+    await api('PUT /people/rules', { body: rules.value });
+    store.me = await api('GET /me');
+    rules.value = JSON.parse(JSON.stringify(store.me.rules)) as Me['rules'];
+    toast.add({ severity: 'secondary', summary: 'The rules hold from now on.', life: 4_000 });
+  } catch (thrown) {
+    const { title, detail } = asProblem(thrown);
+    toast.add({ severity: 'error', summary: title, detail, life: 8_000 });
+  } finally {
+    busy.value = false;
+  }
+}
+const discard = () => (rules.value = JSON.parse(JSON.stringify(store.me!.rules)) as Me['rules']);
+/** Who files and changes is one of those who may do it at all. */
+const ACTING: readonly Role[] = ['producer', 'finance'];
+</script>
+
+<template>
+  <div class="rules">
+    <p class="quiet">
+      Where no role is marked, everybody may who may otherwise: whoever is signed in sees it, and producers and finance
+      act on it. Whoever may not see a kind sees neither its templates nor its documents.
+    </p>
+    <section v-for="part in parts" :key="part.title">
+      <h2>{{ part.title }}</h2>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col" class="what"><span class="visually-hidden">What</span></th>
+            <th scope="col" class="see">Seen by</th>
+            <th scope="col">{{ part.act }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(rule, name) in part.rows" :key="name">
+            <th scope="row">{{ name }}</th>
+            <td>
+              <button
+                v-for="role in ROLES"
+                :key="role"
+                type="button"
+                :aria-pressed="rule.see.includes(role)"
+                :aria-label="`${name}: seen by ${role}`"
+                @click="toggle(rule.see, role)"
+              >
+                {{ role }}
+              </button>
+              <span v-if="rule.see.length === 0" class="quiet">everybody</span>
+            </td>
+            <td>
+              <button
+                v-for="role in ACTING"
+                :key="role"
+                type="button"
+                :aria-pressed="rule.act.includes(role)"
+                :aria-label="`${name}: ${part.act.toLowerCase()} ${role}`"
+                @click="toggle(rule.act, role)"
+              >
+                {{ role }}
+              </button>
+              <span v-if="rule.act.length === 0" class="quiet">both</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </section>
+    <div class="act">
+      <Button label="Save the rules" :disabled="!changed" :loading="busy" @click="save" />
+      <Button v-if="changed" label="Discard" severity="secondary" text @click="discard" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.rules {
+  max-width: 860px;
+  padding: 16px 24px 40px;
+}
+h2 {
+  margin: 20px 0 8px;
+  font: 600 14px/18px var(--serif);
+}
+table {
+  width: 100%;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-collapse: collapse;
+  table-layout: fixed;
+}
+th,
+td {
+  padding: 6px 10px;
+  border-bottom: 1px solid #e8ebe5;
+  font-weight: 400;
+  text-align: start;
+}
+thead th {
+  color: var(--ink-quiet);
+  font-size: 12px;
+  font-weight: 500;
+}
+tbody th {
+  font-weight: 500;
+}
+.what {
+  width: 150px;
+}
+.see {
+  width: 460px;
+}
+tbody tr:last-child > * {
+  border-bottom: 0;
+}
+button {
+  margin-right: 4px;
+  padding: 1px 7px;
+  background: none;
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+  color: var(--ink-quiet);
+  font-size: 12px;
+  cursor: pointer;
+}
+button[aria-pressed='true'] {
+  background: var(--verdigris);
+  border-color: var(--verdigris);
+  color: #fff;
+}
+td .quiet {
+  font-size: 12px;
+}
+.act {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  gap: 8px;
+  margin-top: 16px;
+  padding: 10px 0;
+  background: var(--desk);
+}
+</style>

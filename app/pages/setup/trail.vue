@@ -1,0 +1,138 @@
+<script setup lang="ts">
+/** The audit trail: who did what, when, to which. */
+const PAGE = 50;
+const list = useListQuery({ sort: 'at', descending: true });
+const KINDS = ['document', 'template', 'record', 'person', 'token', 'rules', 'connection'];
+const filter = computed(() => ({
+  search: list.search.value || undefined,
+  person: list.read('person'),
+  subjectKind: list.read('subjectKind'),
+  subjectId: list.read('subjectId'),
+  from: list.read('from'),
+  until: list.read('until'),
+}));
+const page = useLoaded(() => api('GET /trail', { query: { ...filter.value, skip: list.skip.value, top: PAGE } }));
+watch(list.whole, page.reload, { immediate: true });
+const entries = computed(() => page.value.value?.entries ?? []);
+const isFiltered = computed(() => Object.values(filter.value).some(Boolean));
+
+/** Where something is found, if it has a page. */
+function pageOf({ subjectKind, subjectId }: (typeof entries.value)[number]): string | undefined {
+  if (subjectKind === 'document') return `/register/${subjectId}`;
+  if (subjectKind === 'template') return `/templates/${subjectId}/figures`;
+  return subjectKind === 'record' && subjectId.startsWith('Deal ') ? `/deals/${subjectId.slice(5)}` : undefined;
+}
+</script>
+
+<template>
+  <ListScreen :problem="page.problem.value" @again="page.reload">
+    <template #strip>
+      <SearchField :value="list.search.value" label="Search the trail" @search="list.change({ search: $event })" />
+      <span v-if="list.read('person') || list.read('subjectId')" class="one"
+        >One {{ list.read('person') ? 'person' : 'subject' }} only
+        <button type="button" @click="list.change({ person: undefined, subjectId: undefined })">Show all</button></span
+      >
+      <PlainSelect
+        label="Of"
+        :value="list.read('subjectKind') ?? ''"
+        :options="KINDS"
+        @choose="list.change({ subjectKind: $event })"
+      />
+      <label class="day"
+        >From
+        <input
+          type="date"
+          :value="list.read('from')"
+          @change="list.change({ from: ($event.target as HTMLInputElement).value || undefined })"
+      /></label>
+      <label class="day"
+        >until
+        <input
+          type="date"
+          :value="list.read('until')"
+          @change="list.change({ until: ($event.target as HTMLInputElement).value || undefined })"
+      /></label>
+      <a class="out" :href="addressOf('GET /trail.csv', { query: filter })" download>Take out as CSV</a>
+    </template>
+    <DataTable
+      :value="entries"
+      data-key="id"
+      lazy
+      scrollable
+      scroll-height="flex"
+      paginator
+      :rows="PAGE"
+      :first="list.skip.value"
+      :always-show-paginator="false"
+      :total-records="page.value.value?.total ?? 0"
+      :loading="page.loading.value && entries.length > 0"
+      @page="list.change({ skip: String($event.first) })"
+    >
+      <Column header="When" style="width: 150px"
+        ><template #body="{ data }"
+          ><span class="quiet">{{ momentText(data.at) }}</span></template
+        ></Column
+      >
+      <Column header="Who" style="width: 170px"
+        ><template #body="{ data }"
+          >{{ data.personName }}<span v-if="data.via === 'token'" class="quiet">, by a program</span></template
+        ></Column
+      >
+      <Column header="What"
+        ><template #body="{ data }">{{ data.sentence }}</template></Column
+      >
+      <Column header="To which" style="width: 220px"
+        ><template #body="{ data }"
+          ><NuxtLink v-if="pageOf(data)" :to="pageOf(data)!">{{ data.subjectName }}</NuxtLink
+          ><template v-else>{{ data.subjectName }}</template>
+          <span class="quiet kind">{{ data.subjectKind }}</span></template
+        ></Column
+      >
+      <template #empty
+        ><TableSkeleton v-if="page.loading.value" /><EmptyNote v-else-if="isFiltered" title="Nothing fits"
+          >Search for less, or choose other days.</EmptyNote
+        ><EmptyNote v-else title="Nothing has happened yet"
+          >Whatever people change from now on is told here.</EmptyNote
+        ></template
+      >
+    </DataTable>
+  </ListScreen>
+</template>
+
+<style scoped>
+.one {
+  color: var(--ink-quiet);
+}
+.one button {
+  padding: 0;
+  background: none;
+  border: 0;
+  color: var(--verdigris);
+  text-decoration: underline;
+  cursor: pointer;
+}
+.day {
+  display: inline-flex;
+  gap: 5px;
+  align-items: center;
+  font-size: 12px;
+  font-weight: 500;
+}
+.day input {
+  height: 26px;
+  padding: 0 6px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+}
+.kind {
+  margin-left: 6px;
+}
+.out {
+  margin-left: 6px;
+  font-size: 12px;
+}
+:deep(.p-datatable-tbody > tr) {
+  cursor: default;
+}
+</style>

@@ -1,0 +1,101 @@
+import { and, desc, eq, gte, lt, or, sql, type SQL } from 'drizzle-orm';
+import Papa from 'papaparse';
+import { v7 as uuidv7 } from 'uuid';
+import type { Contract } from '../core/contract/contract';
+import type { QueryOf } from '../core/contract/endpoint';
+import { config } from './config';
+import { containing } from './db/containing';
+import type { Connection } from './db/database';
+import { trail } from './db/schema';
+import type { Caller } from './people/caller';
+
+/** What something was done to. */
+interface Subject {
+  kind: 'document' | 'template' | 'record' | 'person' | 'token' | 'rules' | 'connection' | 'trail';
+  id: string;
+  name: string;
+}
+
+/** Who did it; a name alone for people who are not signed in, nothing for Lumbix itself. */
+type Doer = Pick<Caller, 'id' | 'name' | 'via'> | { name: string } | undefined;
+
+/** Adds to the audit trail, in the transaction of what it tells of. `act`: a word or two to filter by; `sentence`: for people. */
+export async function addToTrail(
+  connection: Connection,
+  doer: Doer,
+  act: string,
+  subject: Subject,
+  sentence: string,
+  details?: Readonly<Record<string, unknown>>,
+): Promise<void> {
+  await connection.insert(trail).values({
+    id: uuidv7(),
+    personId: doer && 'id' in doer ? doer.id : null,
+    personName: doer?.name ?? 'Lumbix',
+    via: doer === undefined ? 'system' : 'via' in doer ? doer.via : 'page',
+    act,
+    subjectKind: subject.kind,
+    subjectId: subject.id,
+    subjectName: subject.name,
+    sentence,
+    details,
+  });
+}
+
+type TrailFilter = Omit<QueryOf<Contract['GET /trail']>, 'skip' | 'top'>;
+
+/** A page of the trail, the newest first. */
+export async function readTrail(connection: Connection, { skip, top, ...filter }: QueryOf<Contract['GET /trail']>) {
+  const where = conditionsOf(filter);
+  const [entries, [counted]] = await Promise.all([
+    connection.select().from(trail).where(where).orderBy(desc(trail.at), desc(trail.id)).limit(top).offset(skip),
+    connection
+      .select({ count: sql<number>`count(*)::int` })
+      .from(trail)
+      .where(where),
+  ]);
+  return { entries: entries.map(({ personId: _person, details: _details, ...shown }) => shown), total: counted!.count };
+}
+
+/** At most so many lines are handed out at once; the days narrow it down. */
+const MOST_LINES = 100_000;
+
+/** The trail as CSV, for a table program: no cell of it is taken for a formula. */
+export async function trailCsv(connection: Connection, filter: TrailFilter): Promise<string> {
+  const entries = await connection
+    .select()
+    .from(trail)
+    .where(conditionsOf(filter))
+    .orderBy(desc(trail.at), desc(trail.id))
+    .limit(MOST_LINES);
+  const lines = entries.map((each) => ({
+    at: each.at.toISOString(),
+    person: each.personName,
+    via: each.via,
+    act: each.act,
+    kind: each.subjectKind,
+    id: each.subjectId,
+    name: each.subjectName,
+    sentence: each.sentence,
+    details: each.details ? JSON.stringify(each.details) : '',
+  }));
+  const fields = ['at', 'person', 'via', 'act', 'kind', 'id', 'name', 'sentence', 'details'];
+  return `${Papa.unparse({ fields, data: lines as unknown as unknown[][] }, { escapeFormulae: true })}\r\n`;
+}
+
+function conditionsOf({ search, person, subjectKind, subjectId, from, until }: TrailFilter): SQL | undefined {
+  const words = search?.trim();
+  return and(
+    words ? containing(words, [trail.personName, trail.subjectName, trail.sentence]) : undefined,
+    person
+      ? or(eq(trail.personId, person), and(eq(trail.subjectKind, 'person'), eq(trail.subjectId, person)))
+      : undefined,
+    subjectKind ? eq(trail.subjectKind, subjectKind) : undefined,
+    subjectId ? eq(trail.subjectId, subjectId) : undefined,
+    from ? gte(trail.at, startOf(from)) : undefined,
+    until ? lt(trail.at, sql`${startOf(until)} + interval '1 day'`) : undefined,
+  );
+}
+
+/** When a day begins in the company's time zone. */
+const startOf = (day: string): SQL<Date> => sql<Date>`(${day}::date::timestamp at time zone ${config.timeZone})`;
