@@ -9,14 +9,14 @@ const data = join(process.env.LUMBIX_TEST_DATA ?? '.data-test', 'interface');
 
 /** Where the browser of the other tests keeps that it is signed in. */
 export const SIGNED_IN = 'test-results/signed-in.json';
-export const LUMBIX = `http://127.0.0.1:${port + 4}`;
+const LUMBIX = `http://127.0.0.1:${port + 4}`;
 
 /** A program or browser that is not signed in. */
 export const anybody = (headers: Record<string, string> = {}): Promise<APIRequestContext> =>
   requests.newContext({ baseURL: LUMBIX, storageState: { cookies: [], origins: [] }, extraHTTPHeaders: headers });
 
 /** Signs a browser in as the demo's account with exactly these roles. */
-export async function signIn(request: APIRequestContext, ...roles: readonly Role[]): Promise<void> {
+async function signIn(request: APIRequestContext, ...roles: readonly Role[]): Promise<void> {
   const { demo } = (await (await request.get('/api/sign-in')).json()) as {
     demo: { id: string; roles: Role[] }[];
   };

@@ -193,8 +193,9 @@ test('ids of others, of nobody and of no form lead nowhere', async () => {
   expect(await refusal(other.delete(`/api/me/sessions/${mine!.id}`))).toBe(404);
   const proof = (await (await caller.get('/api/proof?deal=D-1188&template=glasshouse-quote')).json()) as {
     key: string;
+    figures: { workings: string }[];
   };
-  const workings = `/api/proof/workings?key=${proof.key}&id=totals.total`;
+  const workings = `/api/proof/workings?key=${proof.key}&id=${encodeURIComponent(proof.figures[0]!.workings)}`;
   expect((await caller.get(workings)).ok()).toBe(true);
   expect(await refusal(other.get(workings))).toBe(404);
 });

@@ -82,6 +82,9 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
   return { documents: rows, total: counted!.count, totals };
 }
 
+/** The problem of an address that leads to no document. */
+export const noDocument = () => new Problem(404, 'No such document', 'The register has no document with this address.');
+
 /** A document with everything that was kept of it. @throws Problem */
 export async function readDocument(database: Database, id: string, caller: Caller) {
   const columns = {
@@ -92,7 +95,7 @@ export async function readDocument(database: Database, id: string, caller: Calle
     attachmentId: documents.attachmentId,
   };
   const [document] = await database.select(columns).from(documents).where(eq(documents.id, id));
-  if (!document) throw new Problem(404, 'No such document', 'The register has no document with this address.');
+  if (!document) throw noDocument();
   refuseUnseenKind(caller, document.kind);
   const { composition, recordType, ...row } = document;
   refuseUnseenRecord(caller, recordType);

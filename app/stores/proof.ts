@@ -130,8 +130,8 @@ export const useProofStore = defineStore('proof', () => {
   function follow(id: string): void {
     const states = new EventSource(addressOf('GET /documents/{id}/states', { parameters: { id } }));
     states.onmessage = ({ data }) => {
-      const progress = JSON.parse(data as string) as FilingProgress | null;
-      if (!progress || filing.value?.id !== id) return states.close();
+      const progress = JSON.parse(data as string) as FilingProgress;
+      if (filing.value?.id !== id) return states.close();
       filing.value = { id, number: progress.number, state: progress.state, reason: progress.reason };
       if (progress.state !== 'filed' && progress.state !== 'failed') return;
       busy.value = false;

@@ -5,7 +5,7 @@ import { documentState } from './documents';
 import { endpoint } from './endpoint';
 import { listQuery } from './list-query';
 
-export const DEAL_VIEWS = ['all', 'needs-quote', 'quoted'] as const;
+const DEAL_VIEWS = ['all', 'needs-quote', 'quoted'] as const;
 
 const recordId = () => text(100).min(1).required();
 const ofDeal = shape({ id: recordId() }).required();

@@ -123,7 +123,8 @@ export const documentEndpoints = {
     about: 'The states of a document as server-sent events, from the one it has to the one it ends in.',
     may: 'look',
     parameters: ofDocument,
-    answer: { events: documentRow.nullable() },
+    answer: { events: documentRow },
+    problems: [404],
     twice: 'safe',
   }),
 };

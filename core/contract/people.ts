@@ -6,7 +6,7 @@ import { listQuery } from './list-query';
 import { ROLES } from './permissions';
 
 /** Characters of a password: long ones are welcome, and nobody may have the server hash a book. */
-export const PASSWORD_LENGTH = { least: 12, most: 200 } as const;
+const PASSWORD_LENGTH = { least: 12, most: 200 } as const;
 
 const email = () =>
   text(200)

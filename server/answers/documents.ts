@@ -2,7 +2,7 @@ import type { documentEndpoints } from '../../core/contract/documents';
 import type { Answers } from '../edge/answer';
 import { pdfHeaders } from '../edge/file-headers';
 import { beginFiling } from '../filing/begin';
-import { documentState, listDocuments, readDocument, readFile } from '../register';
+import { documentState, listDocuments, noDocument, readDocument, readFile } from '../register';
 
 export const documentAnswers: Answers<typeof documentEndpoints> = {
   'GET /documents': ({ query, services, caller }) => listDocuments(services.database, query, caller),
@@ -13,15 +13,22 @@ export const documentAnswers: Answers<typeof documentEndpoints> = {
     const kept = { 'Cache-Control': 'private, max-age=31536000, immutable', ETag: `"${sha256}"` };
     return { bytes, headers: { ...pdfHeaders(fileName), ...kept } };
   },
-  'GET /documents/{id}/states':
-    ({ parameters: { id }, services: { database, changes }, caller }) =>
-    (send) => {
-      const tell = async () => send((await documentState(database, id, caller)) ?? null);
+  'GET /documents/{id}/states': async ({ parameters: { id }, services: { database, changes }, caller }) => {
+    const state = async () => {
+      const document = await documentState(database, id, caller);
+      if (!document) throw noDocument();
+      return document;
+    };
+    const first = await state();
+    return (send) => {
+      // Whoever may not see it any more hears nothing more of it.
+      const tell = () => state().then(send, () => undefined);
       const listener = (changed: string) => {
         if (changed === id || changed === '') void tell();
       };
       changes.on('document', listener);
-      void tell();
+      void send(first);
       return () => changes.off('document', listener);
-    },
+    };
+  },
 };

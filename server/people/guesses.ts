@@ -37,7 +37,10 @@ export async function countGuess(name: string, address: string): Promise<() => P
   const { pair, address: byAddress, name: byName } = limiters();
   // A key is a text of 255 characters at most.
   const who = name.slice(0, 200);
-  await Promise.all([take(pair, `${who}|${address}`), take(byAddress, address), take(byName, who)]);
+  // One after the other: what is refused here counts no further, so that nobody can lock others out from one address.
+  await take(pair, `${who}|${address}`);
+  await take(byAddress, address);
+  await take(byName, who);
   return async () => {
     await pair.delete(`${who}|${address}`);
     await Promise.all([byAddress.reward(address), byName.reward(who)]);
