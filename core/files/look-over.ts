@@ -3,6 +3,7 @@ import { strFromU8 } from 'fflate';
 import { imageSize } from 'image-size';
 import type { TemplateFile } from '../template/template-file';
 import { activeContent } from './active-pdf';
+import { withinBounds } from './bounded-streams';
 import { RefusedFile } from './refused-file';
 import { lookOverSvg } from './svg';
 
@@ -22,7 +23,7 @@ const MOST_PAGES = 500;
 export async function lookOver(bytes: Uint8Array): Promise<LookedOver> {
   if (bytes.length === 0) throw new RefusedFile('The file is empty. Choose another one.');
   if (bytes.length > LARGEST_FILE) throw new RefusedFile('The file is larger than 20 MB. Make it smaller first.');
-  if (startsWith(bytes, 0x25, 0x50, 0x44, 0x46)) return lookOverPdf(bytes);
+  if (startsWith(bytes, 0x25, 0x50, 0x44, 0x46)) return withinBounds(() => lookOverPdf(bytes));
   if (startsWith(bytes, 0x89, 0x50, 0x4e, 0x47)) return { mediaType: 'image/png', ...pngSize(bytes) };
   if (startsWith(bytes, 0xff, 0xd8, 0xff)) return { mediaType: 'image/jpeg', ...jpegSize(bytes) };
   if (startsWith(bytes, 0x50, 0x4b))
@@ -67,6 +68,7 @@ async function lookOverPdf(bytes: Uint8Array): Promise<LookedOver> {
     document = await PDFDocument.load(bytes, { updateMetadata: false });
     pages = document.getPageCount();
   } catch (problem) {
+    if (problem instanceof RefusedFile) throw problem;
     const locked = problem instanceof Error && /encrypt/i.test(problem.message);
     throw new RefusedFile(
       locked
