@@ -3,6 +3,7 @@ import type { ISchema } from 'yup';
 import { isEvents, isFile, type Endpoint, type Method } from '../../core/contract/endpoint';
 import type { ShapeOf } from '../../core/shape/shape';
 import { accepted, acceptedTexts, Problem, sendProblem } from '../problem';
+import type { Database } from '../db/database';
 import { services } from '../services';
 import type { Call, SentFile, Subscription } from './answer';
 import { readBytes, readJson } from './body';
@@ -66,7 +67,7 @@ async function answer(event: H3Event, key: string, endpoint: Endpoint, give: Any
     event,
   });
   setResponseHeader(event, 'Cache-Control', 'no-store');
-  if (isEvents(endpoint.answer)) return stream(event, given as Subscription<unknown>);
+  if (isEvents(endpoint.answer)) return stream(event, endpoint, opened.database, given as Subscription<unknown>);
   setResponseStatus(event, endpoint.status ?? 200);
   if (!isFile(endpoint.answer)) return given;
   const { bytes, headers } = given as SentFile;
@@ -85,19 +86,35 @@ async function bodyOf(event: H3Event, { body }: Endpoint): Promise<unknown> {
   return isFile(body) ? readBytes(event, body.most!) : accepted(body as ShapeOf<unknown>, await readJson(event));
 }
 
-/** Sends events until the other side goes away; what is the same as before is not sent again. */
-function stream(event: H3Event, subscribe: Subscription<unknown>): Promise<void> {
+/** Sends events until the other side goes away or is let in no more; what is the same as before is not sent again. */
+function stream(
+  event: H3Event,
+  endpoint: Endpoint,
+  database: Database,
+  subscribe: Subscription<unknown>,
+): Promise<void> {
   const events = createEventStream(event);
   let lastSent = '';
   const end = subscribe(async (told) => {
     const text = JSON.stringify(told);
     if (text === lastSent) return;
     lastSent = text;
-    await events.push(text);
+    if (await isStillLetIn(event, endpoint, database)) await events.push(text);
+    else await events.close();
   });
   events.onClosed(async () => {
     end();
     await events.close();
   });
   return events.send();
+}
+
+/** Whether who asked when a stream began would be let in now: sessions end while streams go on. */
+async function isStillLetIn(event: H3Event, endpoint: Endpoint, database: Database): Promise<boolean> {
+  try {
+    admitCaller(await whoAsks(event, database), endpoint);
+    return true;
+  } catch {
+    return false;
+  }
 }
