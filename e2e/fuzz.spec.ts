@@ -71,14 +71,18 @@ type Request = { key: string; id: string; query: object; body: unknown };
 async function send(caller: APIRequestContext, { key, id, query, body }: Request): Promise<number> {
   const [method, path] = key.split(' ') as [string, string];
   const { body: takes } = contract[key as keyof typeof contract] as Endpoint;
+  // What is nothing but points leads to another address before it is sent.
   const encoded = (given: string) => encodeURIComponent(given.replaceAll(/\p{Surrogate}/gu, '?'));
   const asked = Object.entries(query).map(([name, value]) => `${encoded(name)}=${encoded(String(value))}`);
-  const response = await caller.fetch(`/api${path.replaceAll(/\{\w+\}/g, encoded(id) || '-')}?${asked.join('&')}`, {
-    method,
-    headers: takes ? { 'content-type': isFile(takes) ? takes.file : 'application/json' } : {},
-    data: takes && Buffer.from(typeof body === 'string' ? body : JSON.stringify(body)),
-    maxRedirects: 0,
-  });
+  const response = await caller.fetch(
+    `/api${path.replaceAll(/\{\w+\}/g, encoded(id).replace(/^\.*$/, '-'))}?${asked.join('&')}`,
+    {
+      method,
+      headers: takes ? { 'content-type': isFile(takes) ? takes.file : 'application/json' } : {},
+      data: takes && Buffer.from(typeof body === 'string' ? body : JSON.stringify(body)),
+      maxRedirects: 0,
+    },
+  );
   await response.body();
   return response.status();
 }

@@ -52,7 +52,8 @@ async function accept(): Promise<void> {
       <h2 v-else-if="loaded.value.value.name">Welcome, {{ loaded.value.value.name }}</h2>
       <h2 v-else>Welcome: you are the first here</h2>
       <p v-if="loaded.value.value.email">
-        You sign in as <b>{{ loaded.value.value.email }}</b>, with the roles {{ loaded.value.value.roles.join(', ') }}.
+        You sign in as <b>{{ loaded.value.value.email }}</b>, with the
+        {{ loaded.value.value.roles.length === 1 ? 'role' : 'roles' }} {{ loaded.value.value.roles.join(', ') }}.
       </p>
       <p v-else>You look after people and the connection, and invite the others.</p>
       <LabelledField
@@ -87,6 +88,7 @@ async function accept(): Promise<void> {
         label="Password"
         type="password"
         autocomplete="new-password"
+        :autofocus="!!loaded.value.value.name"
         hint="At least 12 characters. Four or five words that have nothing to do with each other are easy to keep and hard to guess."
         required
       />

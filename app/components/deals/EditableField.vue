@@ -100,6 +100,8 @@ function finish(): void {
   align-items: baseline;
 }
 dt {
+  align-self: start;
+  padding-top: 3px;
   color: var(--ink-quiet);
 }
 .value {

@@ -44,11 +44,13 @@ async function attempt(call: () => Promise<Me>): Promise<void> {
   }
 }
 
+/** What is offered is shown at once, so that nothing jumps. */
+const isReady = computed(() => demo.value.value !== undefined || demo.problem.value !== undefined);
 const accounts = computed(() => demo.value.value?.demo ?? []);
 </script>
 
 <template>
-  <div>
+  <div v-if="isReady">
     <section v-if="accounts.length > 0" class="demo" aria-labelledby="demo">
       <h2 id="demo">Look around in the demo</h2>
       <ul>
@@ -126,6 +128,7 @@ h2 {
 }
 .demo button {
   display: grid;
+  align-content: start;
   width: 100%;
   height: 100%;
   padding: 8px 11px;

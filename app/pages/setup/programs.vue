@@ -53,6 +53,43 @@ onMounted(async () => {
 .reference :deep(.swagger-ui .opblock-tag) {
   font: 600 14px/18px var(--serif);
 }
+.reference :deep(.swagger-ui .opblock) {
+  margin: 0 0 6px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  box-shadow: none;
+}
+.reference :deep(.swagger-ui .opblock-summary) {
+  border-color: var(--hairline);
+}
+.reference :deep(.swagger-ui .opblock-summary-method) {
+  min-width: 62px;
+  padding: 3px 0;
+  background: var(--verdigris);
+  border-radius: 2px;
+}
+.reference :deep(.swagger-ui .opblock-post .opblock-summary-method),
+.reference :deep(.swagger-ui .opblock-put .opblock-summary-method),
+.reference :deep(.swagger-ui .opblock-patch .opblock-summary-method) {
+  background: var(--brass-text);
+}
+.reference :deep(.swagger-ui .opblock-delete .opblock-summary-method) {
+  background: var(--brick);
+}
+.reference :deep(.swagger-ui .btn.execute) {
+  background: var(--ink);
+  border-color: var(--ink);
+}
+.reference :deep(.swagger-ui .opblock-section-header) {
+  background: var(--desk);
+  box-shadow: none;
+}
+.reference :deep(.swagger-ui .tab-item.active h4 span::after) {
+  background: var(--ink);
+}
+.reference :deep(.swagger-ui :is(p, h4, h5, td, th, label, .parameter__name, .tab-item)) {
+  font-family: var(--sans);
+}
 .reference :deep(.swagger-ui .opblock-summary-path),
 .reference :deep(.swagger-ui .opblock-summary-method) {
   font: 500 12px/18px var(--mono);
