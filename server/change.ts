@@ -25,7 +25,13 @@ export async function changeField(
   const { records } = await crmSchema();
   const declared = fieldOf(records, type, field);
   if (!declared || declared.readonly)
-    throw new Problem(422, 'This field cannot be changed here', `Change “${declared?.label ?? field}” in the CRM.`);
+    throw new Problem(
+      422,
+      'This field cannot be changed here',
+      declared
+        ? `Change “${declared.label}” in the CRM.`
+        : 'The CRM has no such field there, or none that can be changed.',
+    );
   await changeRecord(type, id, version, { [field]: typedValue(declared, value.trim()) });
   const subject = { kind: 'record' as const, id: `${type} ${id}`, name: id };
   await addToTrail(database, caller, 'field changed', subject, `Set ${declared.label} of ${id} to “${value.trim()}”.`);

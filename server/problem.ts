@@ -1,5 +1,5 @@
 import { setResponseHeader, setResponseStatus, type H3Event } from 'h3';
-import { reportOf, shaped, shapedFromTexts, type Fault } from '../core/shape/faults';
+import { reportOf, shapedFromTexts, shapedQuietly, type Fault } from '../core/shape/faults';
 import type { ShapeOf } from '../core/shape/shape';
 import { CrmError, type CrmFailure } from './crm/client';
 
@@ -27,7 +27,7 @@ export function sendProblem(event: H3Event, thrown: unknown): object {
 
 /** What a request's body brings, in its shape. @throws Problem with every fault and its place. */
 export function accepted<T>(shape: ShapeOf<T>, data: unknown): T {
-  const read = shaped(shape, data, 'the request');
+  const read = shapedQuietly(shape, data, 'the request');
   if ('value' in read) return read.value;
   throw wrongRequest(422, read.faults);
 }
@@ -67,12 +67,14 @@ const CRM_PROBLEMS: Readonly<Record<CrmFailure, [status: number, title: string, 
   away: [503, 'The CRM is away', 'Lumbix itself works; what is in the register can still be opened.'],
   refused: [422, 'The CRM refused this', 'Nothing was changed.'],
   conflict: [409, 'Somebody else was faster', 'Nothing was changed. Load the deal again and repeat your change.'],
-  missing: [404, 'The CRM has no such record', 'It may have been deleted there.'],
+  missing: [404, 'The CRM has no such record', 'It may have been deleted there. Nothing was changed.'],
 };
 
 function crmProblem({ failure, message }: CrmError): Problem {
   const [status, title, advice] = CRM_PROBLEMS[failure];
-  return new Problem(status, title, `${message} ${advice}`, { reason: `crm-${failure}` });
+  // What the CRM says of a record that it has not repeats what it was asked for.
+  const detail = failure === 'missing' ? advice : `${message} ${advice}`;
+  return new Problem(status, title, detail, { reason: `crm-${failure}` });
 }
 
 function isDatabaseAway(thrown: unknown): boolean {

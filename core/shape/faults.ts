@@ -24,47 +24,71 @@ export const reportOf = (faults: readonly Fault[], count = faults.length): Fault
   faults: faults.slice(0, MOST_TOLD),
 });
 
-/** Data that has its shape, or every fault of it with its place, which `whole` calls where nothing inside is named. */
-export function shaped<T>(shape: ShapeOf<T>, data: unknown, whole: string): { value: T } | { faults: Fault[] } {
+/** Data that has its shape, or every fault of it. */
+type Checked<T> = { value: T } | { faults: Fault[] };
+
+/**
+ * Data of a file that has its shape, or every fault of it with its place, which `whole` calls where nothing inside is named. What
+ * stands there is quoted, shortened, so that whoever wrote the file finds it.
+ */
+export function shaped<T>(shape: ShapeOf<T>, data: unknown, whole: string): Checked<T> {
+  return checked(shape, data, (problem) => faultsOfProblem(problem, { whole, data, quote: quoted }));
+}
+
+/** The same for a request, whose answer repeats nothing of what was sent. */
+export function shapedQuietly<T>(shape: ShapeOf<T>, data: unknown, whole: string): Checked<T> {
+  return checked(shape, data, (problem) => quietly(faultsOfProblem(problem, { whole })));
+}
+
+function checked<T>(shape: ShapeOf<T>, data: unknown, told: (problem: ValidationError) => Fault[]): Checked<T> {
   try {
     return { value: shape.validateSync(data, { strict: true, abortEarly: false, disableStackTrace: true }) };
   } catch (problem) {
     if (!(problem instanceof ValidationError)) throw problem;
-    return { faults: faultsOfProblem(problem, data, whole) };
+    return { faults: told(problem) };
   }
 }
+
+/** Places that hold a name that was made up by whoever sent the request are not told. */
+const quietly = (faults: readonly Fault[]): Fault[] =>
+  faults.map((fault) => (/^[\w.[\]]{0,120}$/.test(fault.path) ? fault : { path: '', sentence: UNFIT }));
+const UNFIT = 'The request has something that does not belong there; look at how it is described.';
 
 /** What an address may hold, in all. */
 const TEXTS: Bounds = { values: 1_000, objects: 1_000, depth: 2, items: 100, text: 25_000, name: 200 };
 
 /** Texts by their names, as an address has them, read as what their shape says; nothing that the shape has no name for. */
-export function shapedFromTexts<T>(
-  shape: ShapeOf<T>,
-  texts: object,
-  whole: string,
-): { value: T } | { faults: Fault[] } {
+export function shapedFromTexts<T>(shape: ShapeOf<T>, texts: object, whole: string): Checked<T> {
   const refused = outOfBounds(texts, TEXTS);
   if (refused !== undefined) return { faults: [{ path: '', sentence: `${upperFirst(whole)} ${refused}` }] };
-  const known = Object(Object(shape).fields) as object;
-  const unknown = Object.keys(texts).filter((name) => !Object.hasOwn(known, name));
-  if (unknown.length > 0)
-    return { faults: unknown.map((name) => ({ path: name, sentence: `In ${whole}: ${noProperty(name)}` })) };
+  const known = Object.keys(Object(Object(shape).fields) as object);
+  if (Object.keys(texts).some((name) => !known.includes(name))) {
+    const among = known.length > 0 ? `one of ${known.join(', ')}` : 'nothing';
+    return { faults: [{ path: '', sentence: `In the address of ${whole}: what is asked for can be ${among}.` }] };
+  }
   try {
     return { value: shape.validateSync(texts, { abortEarly: false, disableStackTrace: true }) };
   } catch (problem) {
     if (!(problem instanceof ValidationError)) throw problem;
-    return { faults: faultsOfProblem(problem, undefined, whole) };
+    return { faults: quietly(faultsOfProblem(problem, { whole })) };
   }
 }
 
 const upperFirst = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
+/** How faults are told: what the whole is called; the data that names what is inside; how what stands there is quoted, if it is. */
+interface Telling {
+  whole: string;
+  data?: unknown;
+  quote?: (value: unknown) => string;
+}
+
 /** The faults that a check by a shape found. */
-function faultsOfProblem(problem: ValidationError, data: unknown, whole: string): Fault[] {
+function faultsOfProblem(problem: ValidationError, telling: Telling): Fault[] {
   const all = problem.inner.length > 0 ? problem.inner : [problem];
   // One reason for each place is enough.
   const first = [...new Map([...all].reverse().map((each) => [each.path, each])).values()].reverse();
-  return first.map((each) => faultOf(each, data, whole));
+  return first.map((each) => faultOf(each, telling));
 }
 
 /** Data that must have its shape: what Lumbix wrote or ships itself. @throws Error with every fault */
@@ -74,46 +98,51 @@ export function fitting<T>(shape: ShapeOf<T>, data: unknown, whole: string): T {
   throw new Error(`This cannot be read: ${read.faults.map(({ sentence }) => sentence).join(' ')}`);
 }
 
-function faultOf(problem: ValidationError, data: unknown, whole: string): Fault {
+function faultOf(problem: ValidationError, { whole, data, quote }: Telling): Fault {
   const path = problem.path ?? '';
-  return { path, sentence: `${placeIn(data, path, whole)}: ${reasonOf(problem)}` };
+  return { path, sentence: `${placeIn(data, path, whole)}: ${reasonOf(problem, quote)}` };
 }
 
 /** What is wrong with one value, by the kind of rule it breaks. */
-function reasonOf({ type, message, params = {}, value: whole }: ValidationError & { value?: unknown }): string {
+function reasonOf(
+  { type, message, params = {}, value: whole }: ValidationError & { value?: unknown },
+  quote: Telling['quote'],
+): string {
   const { originalValue, value = whole } = params as { originalValue?: unknown; value?: unknown };
   // As it was given, before a number was read from it.
-  const shown = type === 'typeError' ? (originalValue ?? value) : value;
-  const given = typeof shown === 'string' ? `“${shortened(shown)}”` : shortened(JSON.stringify(shown) ?? '');
+  const given = quote?.(type === 'typeError' ? (originalValue ?? value) : value);
+  const but = given === undefined ? '' : `${given} stands here, but `;
+  const it = given ?? 'this';
   switch (type) {
     case 'optionality':
     case 'required':
     case 'nullable':
       return 'this is missing.';
     case 'oneOf':
-      return `${given} stands here, but this is one of ${String(params.values)}.`;
+      return `${but}this is one of ${String(params.values)}.`;
     case 'noUnknown':
-      return noProperty(String(params.unknown));
+      return quote
+        ? `there is no property ${shortened(String(params.unknown))} here; look at how it is written.`
+        : 'there is a property here that is not known; look at how it is written.';
     case 'typeError':
-      return `${given} stands here, but ${TYPE_WORDS[String(params.type)] ?? `a ${String(params.type)}`} belongs here.`;
+      return `${but}${TYPE_WORDS[String(params.type)] ?? `a ${String(params.type)}`} belongs here.`;
     case 'matches':
-      return `${given} stands here, but this takes ${message}.`;
+      return `${but}this takes ${message}.`;
     case 'trim':
-      return `${given} stands here, but this takes a text with ${message}.`;
+      return `${but}this takes a text with ${message}.`;
     case 'integer':
-      return `${given} stands here, but a whole number belongs here.`;
+      return `${but}a whole number belongs here.`;
     case 'min':
-      return params.min === 1 && typeof value !== 'number'
+      if (typeof value === 'number') return `${it} is less than ${String(params.min)}.`;
+      return params.min === 1
         ? 'this is empty; at least one belongs here.'
-        : `${given} is less than ${String(params.min)}.`;
+        : `${it} is shorter than ${String(params.min)} characters.`;
     case 'max':
-      return tooMuch(value, Number(params.max), given);
+      return tooMuch(value, Number(params.max), it);
     default:
-      return `${given} does not belong here.`;
+      return `${it} does not belong here.`;
   }
 }
-
-const noProperty = (name: string) => `there is no property ${shortened(name)} here; look at how it is written.`;
 
 const TYPE_WORDS: Readonly<Record<string, string>> = {
   array: 'a list',
@@ -130,6 +159,8 @@ function tooMuch(value: unknown, most: number, given: string): string {
     : `${given} is more than ${limit}.`;
 }
 
+const quoted = (value: unknown) =>
+  typeof value === 'string' ? `“${shortened(value)}”` : shortened(JSON.stringify(value) ?? '');
 const shortened = (text: string) => (text.length > 60 ? `${text.slice(0, 59)}…` : text);
 
 /** A path in words, by the names of what it leads through: "In the lineTable “lines”, “net”, align". */

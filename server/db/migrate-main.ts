@@ -10,6 +10,7 @@ import { shipped } from '../../demo/shipped';
 import { config } from '../config';
 import { keepStartConnection } from '../crm/connection';
 import { openQueue } from '../jobs/queue';
+import { tidyUp } from '../people/tidy-up';
 import { firstLink } from '../people/invitations';
 import { keepDemoPeople } from '../people/demo';
 import { Press } from '../press/press';
@@ -25,6 +26,7 @@ const link = await database.transaction(async (transaction) => {
   await keepDemoPeople(transaction, config.isDemo ? demoPeople : []);
   await sealAnew(transaction);
   await keepStartConnection(transaction);
+  await tidyUp(transaction);
   return firstLink(transaction);
 });
 await press.close();

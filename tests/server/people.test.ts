@@ -23,6 +23,7 @@ import { Problem } from '../../server/problem';
 import { sealAnew } from '../../server/secrets/renew';
 import { newKeyLine } from '../../server/secrets/keys';
 import { unseal } from '../../server/secrets/seal';
+import { tidyUp } from '../../server/people/tidy-up';
 import { readTrail, trailCsv } from '../../server/trail';
 import { demoPeople } from '../../demo/people';
 import { callerWith } from '../callers';
@@ -189,6 +190,25 @@ describe('a session', () => {
     await changePassword(database(), { ...asCaller(person), session: kept }, chosen, '192.0.2.1');
     expect(await sessionOf(database(), here)).toBeDefined();
     expect(await sessionOf(database(), there)).toBeUndefined();
+  });
+});
+
+describe('what counts no more', () => {
+  it('is dropped at a start, and nothing else is', async () => {
+    const person = await joined('tidy@x.example', 'reader');
+    const [older, newer] = [
+      await beginSession(database(), person.id, ORIGIN),
+      await beginSession(database(), person.id, ORIGIN),
+    ];
+    const { session } = (await sessionOf(database(), older))!;
+    await database().execute(sql`update sessions set created_at = now() - interval '367 days' where id = ${session}`);
+    await countGuess('somebody', '192.0.2.77');
+    await tidyUp(database());
+    expect(await database().select().from(guesses)).not.toEqual([]);
+    expect(await database().select().from(sessions).where(eq(sessions.id, session))).toEqual([]);
+    expect(await sessionOf(database(), newer)).toBeDefined();
+    await tidyUp(database(), Date.now() + 25 * 3_600_000);
+    expect(await database().select().from(guesses)).toEqual([]);
   });
 });
 

@@ -32,51 +32,36 @@ const FILING = {
 const CHANGE = { type: 'Deal', id: 'D-1', version: 'W/"3"', field: 'name', value: '' };
 describe('a query', () => {
   it.each<[string, ShapeOf<unknown>, object, string]>([
-    [
-      'of no number',
-      dealsQuery,
-      { top: 'many' },
-      'In the request, top: “many” stands here, but a number belongs here.',
-    ],
-    ['of too many', dealsQuery, { top: '900' }, 'In the request, top: 900 is more than 100.'],
-    ['of a place before the first', dealsQuery, { skip: '-1' }, 'In the request, skip: -1 is less than 0.'],
+    ['of no number', dealsQuery, { top: 'many' }, 'In the request, top: a number belongs here.'],
+    ['of too many', dealsQuery, { top: '900' }, 'In the request, top: this is more than 100.'],
+    ['of a place before the first', dealsQuery, { skip: '-1' }, 'In the request, skip: this is less than 0.'],
     [
       'of a view that there is not',
       dealsQuery,
       { view: 'best' },
-      'In the request, view: “best” stands here, but this is one of all, needs-quote, quoted.',
+      'In the request, view: this is one of all, needs-quote, quoted.',
     ],
     ['without its deal', proofQuery, { template: 'q' }, 'In the request, deal: this is missing.'],
     [
       'of a path with more in it',
       valuesQuery,
       { paths: 'name;drop' },
-      'In the request, paths: “name;drop” stands here, but this takes names with points between them.',
+      'In the request, paths: this takes names with points between them.',
     ],
     [
       'with more than there is',
       dealsQuery,
       { up: '1' },
-      'In the request: there is no property up here; look at how it is written.',
+      'In the address of the request: what is asked for can be one of sort, descending, skip, top, search, view, stage, owner.',
     ],
-    [
-      'of two views',
-      dealsQuery,
-      { view: ['all', 'quoted'] },
-      'In the request, view: ["all","quoted"] stands here, but a text belongs here.',
-    ],
+    ['of two views', dealsQuery, { view: ['all', 'quoted'] }, 'In the request, view: a text belongs here.'],
     [
       'of no character',
       dealsQuery,
       { search: 'a\0' },
       'The request has a text with a character that is none (NUL, or half of a pair). Write it anew.',
     ],
-    [
-      'of an id that is none',
-      documentId,
-      { id: 'x' },
-      'In the request, id: “x” stands here, but this takes an id as Lumbix gives them.',
-    ],
+    ['of an id that is none', documentId, { id: 'x' }, 'In the request, id: this takes an id as Lumbix gives them.'],
   ])('%s is refused in words', (_, query, given, sentence) => {
     expect(refused(400, () => acceptedTexts(query, given))).toBe(sentence);
   });
@@ -90,9 +75,9 @@ describe('a query', () => {
     });
   });
 
-  it('is not echoed at length', () => {
+  it('is never echoed', () => {
     for (const given of [{ view: 'x'.repeat(10_000) }, { top: 'x'.repeat(10_000) }, { ['x'.repeat(190)]: '1' }])
-      expect(refused(400, () => acceptedTexts(dealsQuery, given)).length).toBeLessThan(200);
+      expect(refused(400, () => acceptedTexts(dealsQuery, given))).not.toContain('xxx');
   });
 });
 
@@ -108,27 +93,27 @@ describe('a body', () => {
     [
       'over anything that is there',
       () => accepted(changeBody, { ...CHANGE, version: '*' }),
-      'In the request, version: “*” stands here, but this takes the entity tag that the record was read with.',
+      'In the request, version: this takes the entity tag that the record was read with.',
     ],
     [
       'with a number for a name',
       () => accepted(changeBody, { ...CHANGE, field: 5 }),
-      'In the request, field: 5 stands here, but a text belongs here.',
+      'In the request, field: a text belongs here.',
     ],
     [
       'with more than there is',
       () => accepted(changeBody, { ...CHANGE, admin: true }),
-      'In the request: there is no property admin here; look at how it is written.',
+      'In the request: there is a property here that is not known; look at how it is written.',
     ],
     [
       'with used values that are no texts',
       () => accepted(filingBody, { ...FILING, used: { a: {} } }),
-      'In the request, used: {"a":{}} does not belong here.',
+      'In the request, used: this does not belong here.',
     ],
     [
       'of a day that is none',
       () => accepted(filingBody, { ...FILING, issueDate: 'today' }),
-      'In the request, issueDate: “today” stands here, but this takes a day such as 2026-11-23.',
+      'In the request, issueDate: this takes a day such as 2026-11-23.',
     ],
     ['that is nothing', () => accepted(filingBody, null), 'In the request: this is missing.'],
   ])('%s is refused in words', (_, call, sentence) => {
