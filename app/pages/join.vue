@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { ApiProblem } from '~/composables/api';
 import { useMeStore } from '~/stores/me';
 
 definePageMeta({ layout: 'plain' });
@@ -10,8 +9,7 @@ const token = ref('');
 const password = ref('');
 const name = ref('');
 const email = ref('');
-const busy = ref(false);
-const refused = shallowRef<ApiProblem>();
+const { busy, problem, attempt } = useAttempt();
 const loaded = useLoaded(() => callServer('POST /invitation', { body: { token: token.value } }));
 
 onMounted(() => {
@@ -21,9 +19,7 @@ onMounted(() => {
 
 async function accept(): Promise<void> {
   const invited = loaded.value.value!;
-  busy.value = true;
-  refused.value = undefined;
-  try {
+  const isIn = await attempt(async () => {
     const body = {
       token: token.value,
       password: password.value,
@@ -31,12 +27,8 @@ async function accept(): Promise<void> {
       email: invited.email ? undefined : email.value.trim(),
     };
     store.me = await callServer('POST /invitation/accept', { body });
-    void navigateTo('/');
-  } catch (thrown) {
-    refused.value = asProblem(thrown);
-  } finally {
-    busy.value = false;
-  }
+  });
+  if (isIn) void navigateTo('/');
 }
 </script>
 
@@ -92,9 +84,7 @@ async function accept(): Promise<void> {
         hint="At least 12 characters. Four or five words that have nothing to do with each other are easy to keep and hard to guess."
         required
       />
-      <p v-if="refused" class="refused" role="alert">
-        <b>{{ refused.title }}.</b> {{ refused.detail }}
-      </p>
+      <RefusedNote :problem="problem" />
       <div><Button type="submit" label="Go in" :loading="busy" /></div>
     </form>
   </div>

@@ -4,20 +4,10 @@ import { useMeStore } from '~/stores/me';
 
 /** One’s own account: what one may do, how one signs in, and where one is signed in. */
 const store = useMeStore();
-const toast = useToast();
 const sessions = useLoaded(() => api('GET /me/sessions'));
 void sessions.reload();
 
-async function end(call: () => Promise<unknown>, done: string): Promise<void> {
-  try {
-    await call();
-    toast.add({ severity: 'secondary', summary: done, life: 4_000 });
-  } catch (thrown) {
-    const { title, detail } = asProblem(thrown);
-    toast.add({ severity: 'error', summary: title, detail, life: 8_000 });
-  }
-  await sessions.reload();
-}
+const end = useAct(sessions.reload);
 
 /** A browser as people call it, from what it says of itself. */
 function browserOf(agent: string): string {

@@ -1,4 +1,4 @@
-import { requestCrm } from './client';
+import { asJson, CrmError, requestCrm } from './client';
 
 /** A file on a record, as the CRM tells of it. */
 export interface CrmAttachment {
@@ -11,8 +11,10 @@ export interface CrmAttachment {
 
 /** The files on a deal. @throws CrmError */
 export async function listAttachments(dealId: string): Promise<CrmAttachment[]> {
-  const response = await requestCrm({ path: attachmentsOf(dealId), repeatable: true });
-  return ((await response.json()) as { value: CrmAttachment[] }).value;
+  const request = { path: attachmentsOf(dealId), repeatable: true };
+  const { value } = await requestCrm(request, asJson<{ value: CrmAttachment[] }>);
+  if (!Array.isArray(value)) throw new CrmError('away', 'The CRM’s answer cannot be read.');
+  return value;
 }
 
 /**
@@ -27,8 +29,8 @@ export async function attach(
   bytes: Uint8Array,
   firstSent: Date,
 ): Promise<CrmAttachment> {
-  const response = await requestCrm({
-    method: 'POST',
+  const request = {
+    method: 'POST' as const,
     path: attachmentsOf(dealId),
     headers: {
       'Content-Type': 'application/pdf',
@@ -38,8 +40,11 @@ export async function attach(
     },
     body: new Uint8Array(bytes),
     repeatable: true,
-  });
-  return (await response.json()) as CrmAttachment;
+  };
+  const attachment = await requestCrm(request, asJson<CrmAttachment>);
+  if (typeof attachment.id !== 'string' || typeof attachment.sha256 !== 'string')
+    throw new CrmError('away', 'The CRM’s answer cannot be read.');
+  return attachment;
 }
 
 const attachmentsOf = (dealId: string) => `Deals('${encodeURIComponent(dealId.replaceAll("'", "''"))}')/attachments`;

@@ -35,8 +35,8 @@ const keyOf = ({ link, version = '' }: PictureField): string => `${link} ${versi
 
 async function fetchPicture(keeping: Keeping, { link, version }: PictureField): Promise<PictureField> {
   try {
-    const response = await requestCrm({ path: link, repeatable: true });
-    const { sha256, width, height, mediaType } = await keepAsset(keeping, new Uint8Array(await response.arrayBuffer()));
+    const bytes = await requestCrm({ path: link, repeatable: true }, async (response) => response.arrayBuffer());
+    const { sha256, width, height, mediaType } = await keepAsset(keeping, new Uint8Array(bytes));
     if (mediaType === 'application/pdf')
       return { link, version, refused: 'The CRM holds a PDF where a picture was expected.' };
     return { link, version, sha256, width, height };

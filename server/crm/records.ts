@@ -3,10 +3,16 @@ import { own } from '../../core/record/own';
 import { fieldOf, recordTypeOf, type FieldSchema } from '../../core/record/schema';
 import type { FieldValue, RecordSnapshot } from '../../core/record/snapshot';
 import type { PathTree } from '../../core/record/paths';
-import { CrmError, requestCrm } from './client';
+import { asJson, CrmError, requestCrm } from './client';
 import { crmSchema, type CrmSchema, type StoredAs } from './schema';
 
 type Entity = Record<string, unknown>;
+
+/** Entities of a list, and where the next ones are. */
+interface Page {
+  value: Entity[];
+  '@odata.nextLink'?: string;
+}
 
 /** One page of a list of records. */
 export interface RecordPage {
@@ -29,8 +35,8 @@ export interface ListQuery {
 export async function readRecord(type: string, id: string, paths: PathTree): Promise<RecordSnapshot> {
   const schema = await crmSchema();
   const query = selection(schema, type, paths);
-  const response = await requestCrm({ path: `${setOf(schema, type)}('${encodeKey(id)}')?${query}`, repeatable: true });
-  const entity = (await response.json()) as Entity;
+  const path = `${setOf(schema, type)}('${encodeKey(id)}')?${query}`;
+  const entity = await requestCrm({ path, repeatable: true }, asJson<Entity>);
   await followNested(entity);
   return snapshot(schema, type, entity, paths);
 }
@@ -41,8 +47,8 @@ export async function listRecords(type: string, paths: PathTree, query: ListQuer
   const options = [selection(schema, type, paths), '$count=true', `$top=${query.top}`, `$skip=${query.skip}`];
   if (query.filter) options.push(`$filter=${encodeURIComponent(query.filter)}`);
   if (query.orderBy) options.push(`$orderby=${encodeURIComponent(query.orderBy)}`);
-  const response = await requestCrm({ path: `${setOf(schema, type)}?${options.join('&')}`, repeatable: true });
-  const page = (await response.json()) as { value: Entity[]; '@odata.count': number; '@odata.nextLink'?: string };
+  const path = `${setOf(schema, type)}?${options.join('&')}`;
+  const page = await requestCrm({ path, repeatable: true }, asJson<Page & { '@odata.count': number }>);
   const entities = await followNext(page.value, page['@odata.nextLink']);
   return { records: entities.map((entity) => snapshot(schema, type, entity, paths)), total: page['@odata.count'] };
 }
@@ -61,13 +67,14 @@ export async function changeRecord(
   const body = Object.fromEntries(
     Object.entries(fields).map(([name, value]) => [name, stored(schema, type, name, value)]),
   );
-  await requestCrm({
-    method: 'PATCH',
+  const change = {
+    method: 'PATCH' as const,
     path: `${setOf(schema, type)}('${encodeKey(id)}')`,
     headers: { 'If-Match': version, 'Content-Type': 'application/json' },
     body: JSON.stringify(body),
     repeatable: false,
-  });
+  };
+  await requestCrm(change, async () => undefined);
 }
 
 /** Every field of a record type, with the same of some of its relations: for showing a whole record. */
@@ -123,8 +130,7 @@ async function followNested(entity: Entity): Promise<void> {
 async function followNext(entities: Entity[], next: string | undefined): Promise<Entity[]> {
   const all = [...entities];
   for (let link = next; link;) {
-    const response = await requestCrm({ path: link, repeatable: true });
-    const page = (await response.json()) as { value: Entity[]; '@odata.nextLink'?: string };
+    const page: Page = await requestCrm({ path: link, repeatable: true }, asJson<Page>);
     all.push(...page.value);
     link = page['@odata.nextLink'];
   }

@@ -36,8 +36,8 @@ export async function crmSchema(): Promise<CrmSchema> {
 
 /** The same, asked anew. @throws CrmError */
 export async function freshSchema(): Promise<CrmSchema> {
-  const response = await requestCrm({ path: '$metadata', headers: { Accept: 'application/xml' }, repeatable: true });
-  const schema = readCsdl(await response.text());
+  const request = { path: '$metadata', headers: { Accept: 'application/xml' }, repeatable: true };
+  const schema = await requestCrm(request, async (response) => readCsdl(await response.text()));
   known = { schema, until: Date.now() + FRESH_FOR };
   return schema;
 }

@@ -1,12 +1,14 @@
-import { createEventStream, createRouter, defineEventHandler, getQuery, getRouterParams, setResponseHeader, setResponseHeaders, setResponseStatus, type EventHandler, type H3Event } from 'h3'; // prettier-ignore
+import type { IncomingMessage } from 'node:http';
+import { createEventStream, defineEventHandler, setResponseHeader, setResponseHeaders, setResponseStatus, type EventHandler, type H3Event } from 'h3'; // prettier-ignore
 import type { ISchema } from 'yup';
-import { isEvents, isFile, type Endpoint, type Method } from '../../core/contract/endpoint';
+import { isEvents, isFile, type Endpoint } from '../../core/contract/endpoint';
 import type { ShapeOf } from '../../core/shape/shape';
-import { accepted, acceptedTexts, Problem, sendProblem } from '../problem';
+import { accepted, acceptedTexts, sendProblem } from '../problem';
 import type { Database } from '../db/database';
 import { services } from '../services';
 import type { Call, SentFile, Subscription } from './answer';
 import { readBytes, readJson } from './body';
+import { endpointFinder, type Found } from './find-endpoint';
 import { addressOf } from './address';
 import { countAccount, countAddress, countEndpoint } from './rate';
 import { admitCaller, whoAsks } from './who';
@@ -22,35 +24,20 @@ export function dispatcher(
   contract: Readonly<Record<string, Endpoint>>,
   answers: Readonly<Record<string, unknown>>,
 ): EventHandler {
-  const router = createRouter({ preemptive: true });
-  for (const [key, endpoint] of Object.entries(contract)) {
-    const [method, path] = key.split(' ') as [Method, string];
-    const address = `/api${path.replaceAll(/\{(\w+)\}/g, ':$1')}`;
-    const handler = defineEventHandler((event) => answer(event, key, endpoint, answers[key] as AnyAnswer));
-    router.use(address, handler, method === 'GET' ? ['get', 'head'] : (method.toLowerCase() as Lowercase<Method>));
-  }
+  const find = endpointFinder(contract, '/api');
   return defineEventHandler(async (event) => {
     try {
-      return (await router.handler(event)) as unknown;
+      const { method, originalUrl, url } = event.node.req as IncomingMessage & { originalUrl?: string };
+      const found = find(method ?? 'GET', originalUrl ?? url ?? '');
+      return await answer(event, found, answers[found.key] as AnyAnswer);
     } catch (thrown) {
-      return sendProblem(event, foundNothing(thrown) ?? thrown);
+      return sendProblem(event, thrown);
     }
   });
 }
 
-/** The problem behind the router's own errors. */
-function foundNothing(thrown: unknown): Problem | undefined {
-  switch ((thrown as { statusCode?: number }).statusCode) {
-    case 404:
-      return new Problem(404, 'There is nothing at this address', 'Look how it is written. Nothing was changed.');
-    case 405:
-      return new Problem(405, 'This cannot be done at this address', 'Look how it is asked for. Nothing was changed.');
-    default:
-      return undefined;
-  }
-}
-
-async function answer(event: H3Event, key: string, endpoint: Endpoint, give: AnyAnswer): Promise<unknown> {
+async function answer(event: H3Event, found: Found, give: AnyAnswer): Promise<unknown> {
+  const { key, endpoint } = found;
   const opened = await services();
   const address = addressOf(event);
   await countAddress(address);
@@ -59,8 +46,8 @@ async function answer(event: H3Event, key: string, endpoint: Endpoint, give: Any
   if (caller) await countAccount(caller.id);
   if (endpoint.perMinute) await countEndpoint(key, endpoint.perMinute, caller?.id ?? address);
   const given = await give({
-    parameters: inAddress(endpoint.parameters, decoded(getRouterParams(event))) as never,
-    query: inAddress(endpoint.query, getQuery(event)) as never,
+    parameters: inAddress(endpoint.parameters, found.parameters) as never,
+    query: inAddress(endpoint.query, found.query) as never,
     body: (await bodyOf(event, endpoint)) as never,
     services: opened,
     caller: caller as never,
@@ -77,9 +64,6 @@ async function answer(event: H3Event, key: string, endpoint: Endpoint, give: Any
 
 const inAddress = (shape: ISchema<unknown> | undefined, texts: object) =>
   shape === undefined ? undefined : acceptedTexts(shape as ShapeOf<unknown>, texts);
-
-const decoded = (parameters: Record<string, string>) =>
-  Object.fromEntries(Object.entries(parameters).map(([name, text]) => [name, decodeURIComponent(text)]));
 
 async function bodyOf(event: H3Event, { body }: Endpoint): Promise<unknown> {
   if (body === undefined) return undefined;

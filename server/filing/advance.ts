@@ -64,13 +64,11 @@ async function walk(services: FilingServices, documentId: string): Promise<void>
           return;
       }
     } catch (problem) {
-      if (problem instanceof CrmError && problem.failure === 'away') {
-        await services.database.update(documents).set({ reason: problem.message }).where(eq(documents.id, document.id));
-        await tellChanged(services.database, document.id);
+      // From "attached" on a document only goes forward.
+      if (document.state === 'attached' || !isFinal(problem)) {
+        await wait(services, document, problem);
         throw problem;
       }
-      // From "attached" on a document only goes forward.
-      if (document.state === 'attached') throw problem;
       await fail(services, document, problem);
       return;
     }
@@ -84,7 +82,10 @@ async function render({ database, press }: FilingServices, document: StoredDocum
   const circumstances = { issueDate, edition, plan, number: { serial, text: number } };
   // As it stood when the filing began: what is filed meanwhile does not count.
   const input = await compositionInput(database, published, document.snapshot, circumstances, document.createdAt);
-  const { composition, workings, pdf } = await press.print(input);
+  const { composition, workings, pdf } = await press.print(input).catch((problem: unknown) => {
+    log(document, problem);
+    throw new Unfileable('The page could not be set; the log says more.');
+  });
   if (!pdf || !workings)
     throw new Unfileable(composition.findings.find(({ severity }) => severity === 'stops')!.sentence);
   const taken = (await listAttachments(document.recordId)).map(({ name }) => name);
@@ -123,7 +124,9 @@ async function attachToRecord({ database }: FilingServices, document: StoredDocu
     (each) => each.name === fileName && each.sha256 === file.sha256,
   );
   const attachment = present ?? (await attach(recordId, id, fileName, file.bytes, createdAt));
-  if (attachment.sha256 !== file.sha256) throw new Unfileable('The CRM holds another file under this document’s id.');
+  // Nothing is void while a file of it is on the record.
+  if (attachment.sha256 !== file.sha256)
+    throw new CrmError('away', 'The CRM holds another file under this document’s name. Look at the record in the CRM.');
   await database.transaction(async (transaction) => {
     await move(transaction, document, 'attached', { attachmentId: attachment.id });
     await addEvent(transaction, document.id, 'attached', `“${attachment.name}” is on the deal in the CRM.`);
@@ -138,11 +141,26 @@ async function finish({ database }: FilingServices, document: StoredDocument): P
   });
 }
 
-async function fail({ database }: FilingServices, document: StoredDocument, problem: unknown): Promise<void> {
-  const known = problem instanceof Unfileable || problem instanceof CrmError;
-  if (!known)
-    process.stderr.write(`Filing ${document.number}: ${problem instanceof Error ? problem.stack : String(problem)}\n`);
-  const reason = known ? problem.message : 'The page could not be set; the log says more.';
+/** Whether a filing ends by this: it cannot be composed, or the CRM refuses this very request. Everything else passes. */
+const isFinal = (problem: unknown): problem is Unfileable | CrmError =>
+  problem instanceof Unfileable ||
+  (problem instanceof CrmError && (problem.failure === 'refused' || problem.failure === 'missing'));
+
+/** The document stays where it is, says why, and is tried again. */
+async function wait({ database }: FilingServices, document: StoredDocument, problem: unknown): Promise<void> {
+  const isKnown = problem instanceof CrmError;
+  if (!isKnown) log(document, problem);
+  const reason = isKnown ? problem.message : 'Something that passes is in the way; the log says more.';
+  await database.update(documents).set({ reason }).where(eq(documents.id, document.id));
+  await tellChanged(database, document.id);
+}
+
+function log(document: StoredDocument, problem: unknown): void {
+  process.stderr.write(`Filing ${document.number}: ${problem instanceof Error ? problem.stack : String(problem)}\n`);
+}
+
+async function fail({ database }: FilingServices, document: StoredDocument, problem: Error): Promise<void> {
+  const reason = problem.message;
   await database.transaction(async (transaction) => {
     await move(transaction, document, 'failed', { reason });
     await addEvent(transaction, document.id, 'failed', `Number ${document.number} is void: ${reason}`);

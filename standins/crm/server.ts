@@ -24,7 +24,16 @@ interface Answer {
   status: number;
   body?: string | Buffer | object;
   headers?: Record<string, string>;
+  /** Half of it is sent: then the connection is closed, or nothing more comes. */
+  brokenBy?: 'cut-off' | 'stall';
 }
+
+/** What stands before a CRM and answers for it. */
+const PAGE: Answer = {
+  status: 200,
+  body: '<!doctype html><title>Maintenance</title><p>We are back soon.</p>',
+  headers: { 'Content-Type': 'text/html' },
+};
 
 /** A refusal in the form of an OData error. */
 class Refused extends Error {
@@ -65,11 +74,13 @@ export function createCrm(options: CrmOptions): Server {
     if (fault?.kind === 'status') {
       request.resume();
       const status = fault.status ?? 500;
+      if (fault.plain) return { ...PAGE, status };
       return odataError(status, 'The CRM is out of order.', status === 429 ? { 'Retry-After': '1' } : {});
     }
     const answer = await route(request, url);
     if (fault?.kind === 'drop-after') return void request.socket.destroy();
-    return answer;
+    if (fault?.kind === 'cut-off' || fault?.kind === 'stall') return { ...answer, brokenBy: fault.kind };
+    return fault?.kind === 'page' ? PAGE : answer;
   }
 
   async function route(request: IncomingMessage, url: URL): Promise<Answer> {
@@ -240,6 +251,7 @@ export function createCrm(options: CrmOptions): Server {
 }
 
 function faultKind(request: IncomingMessage, url: URL): Fault['on'] | undefined {
+  if (url.pathname === '/oauth/token') return 'token';
   if (!url.pathname.startsWith('/odata/')) return undefined;
   if (request.method === 'POST' && url.pathname.endsWith('/attachments')) return 'attach';
   return request.method === 'PATCH' ? 'patch' : 'read';
@@ -273,14 +285,21 @@ function odataError(status: number, message: string, headers: Record<string, str
 
 function send(
   response: ServerResponse,
-  { status, body, headers = {} }: Answer,
+  { status, body, headers = {}, brokenBy }: Answer,
   socket: IncomingMessage['socket'],
 ): void {
   if (socket.destroyed) return;
   const isPlain = typeof body === 'object' && !Buffer.isBuffer(body);
   const type = isPlain ? { 'Content-Type': 'application/json' } : {};
-  response.writeHead(status, { ...type, ...headers, 'OData-Version': '4.01' });
-  response.end(isPlain ? JSON.stringify(body) : body);
+  const content = Buffer.from((isPlain ? JSON.stringify(body) : body) ?? '');
+  response.writeHead(status, {
+    ...type,
+    ...headers,
+    'OData-Version': '4.01',
+    ...(status !== 204 && { 'Content-Length': content.length }),
+  });
+  if (!brokenBy) return void response.end(content);
+  response.write(content.subarray(0, content.length / 2), () => brokenBy === 'cut-off' && socket.destroy());
 }
 
 function parseJson(body: Buffer): Body {

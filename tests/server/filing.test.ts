@@ -15,6 +15,7 @@ import { proofDocument } from '../../server/proof';
 import { listDocuments, readDocument, readFile } from '../../server/register';
 import type { Services } from '../../server/services';
 import { callerWith } from '../callers';
+import type { Fault } from '../../standins/crm/faults';
 import { openStack, until, type Stack } from './stack';
 
 const TEMPLATE = 'glasshouse-quote';
@@ -145,6 +146,34 @@ describe('filing', () => {
     await untilFiled(id);
     expect(await stack.attachments('D-1193')).toHaveLength(1);
   });
+
+  it.each<[string, Omit<Fault, 'times'>, string, number?]>([
+    ['an answer that is cut off', { on: 'attach', kind: 'cut-off' }, 'D-1194'],
+    ['an answer that stalls', { on: 'attach', kind: 'stall' }, 'D-1195', 1],
+    ['a page of a proxy with status 200', { on: 'attach', kind: 'page' }, 'D-1197'],
+    ['a token that holds no more, and the next one neither', { on: 'attach', kind: 'status', status: 401 }, 'D-1211'],
+    ['a time-out of the CRM (408)', { on: 'attach', kind: 'status', status: 408 }, 'D-1200'],
+    ['a locked record (423)', { on: 'attach', kind: 'status', status: 423 }, 'D-1203'],
+    ['a conflict with something that goes on (409)', { on: 'attach', kind: 'status', status: 409 }, 'D-1211', 2],
+    ['a 403 that is no OData error', { on: 'attach', kind: 'status', status: 403, plain: true }, 'D-1205'],
+    ['a list of files that is cut off', { on: 'read', kind: 'cut-off' }, 'D-1207'],
+    ['a token service that is down', { on: 'token', kind: 'status', status: 503, plain: true }, 'D-1211'],
+  ])(
+    'passes: %s voids nothing and files once',
+    async (_, fault, deal, times = 6) => {
+      const before = (await stack.attachments(deal)).length;
+      const request = await requestFor(deal);
+      // It befalls the worker alone, which then has no token yet.
+      await stack.stopWorkers();
+      const { id } = await beginFiling(services(), request, CALLER);
+      await stack.fault({ ...fault, times });
+      await stack.startWorker();
+      await until(async () => (await stored(id)).state === 'filed', 50_000);
+      expect(await stack.attachments(deal)).toHaveLength(before + 1);
+      expect((await stored(id)).reason).toBeNull();
+    },
+    60_000,
+  );
 
   it('waits with its reason while the CRM is away, and goes on when it is back', async () => {
     await stack.fault({ on: 'attach', kind: 'status', status: 500, times: 5 });

@@ -1,25 +1,17 @@
 <script setup lang="ts">
-import type { ApiProblem } from '~/composables/api';
-
 /** Changes one’s password. */
 const current = ref('');
 const chosen = ref('');
-const busy = ref(false);
 const told = ref('');
-const problem = shallowRef<ApiProblem>();
+const { busy, problem, attempt } = useAttempt();
 
 async function change(): Promise<void> {
-  busy.value = true;
-  [told.value, problem.value] = ['', undefined];
-  try {
+  told.value = '';
+  await attempt(async () => {
     await api('PUT /me/password', { body: { current: current.value, new: chosen.value } });
     [current.value, chosen.value] = ['', ''];
     told.value = 'Changed. Every other place where you were signed in is signed out.';
-  } catch (thrown) {
-    problem.value = asProblem(thrown);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 
@@ -43,9 +35,7 @@ async function change(): Promise<void> {
       hint="At least 12 characters; four or five words that have nothing to do with each other are good."
       required
     />
-    <p v-if="problem" class="refused" role="alert">
-      <b>{{ problem.title }}.</b> {{ problem.detail }}
-    </p>
+    <RefusedNote :problem="problem" />
     <p v-if="told" role="status">{{ told }}</p>
     <div><Button type="submit" label="Change it" size="small" :loading="busy" /></div>
   </form>

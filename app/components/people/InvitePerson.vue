@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { Role } from '#core/contract/permissions';
-import type { ApiProblem } from '~/composables/api';
 
 /** Invites a person, and shows the link that they come in by. */
 const open = defineModel<boolean>('open', { required: true });
@@ -8,8 +7,7 @@ const emit = defineEmits<{ invited: [] }>();
 const name = ref('');
 const email = ref('');
 const roles = ref<Role[]>(['producer']);
-const busy = ref(false);
-const problem = shallowRef<ApiProblem>();
+const { busy, problem, attempt } = useAttempt();
 const link = ref('');
 
 watch(open, (isOpen) => {
@@ -18,21 +16,14 @@ watch(open, (isOpen) => {
   roles.value = ['producer'];
 });
 
-async function invite(): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
+const invite = () =>
+  attempt(async () => {
     const made = await api('POST /people/invitations', {
       body: { name: name.value.trim(), email: email.value.trim(), roles: roles.value },
     });
     link.value = `${window.location.origin}${made.link}`;
     emit('invited');
-  } catch (thrown) {
-    problem.value = asProblem(thrown);
-  } finally {
-    busy.value = false;
-  }
-}
+  });
 </script>
 
 <template>
@@ -57,9 +48,7 @@ async function invite(): Promise<void> {
         required
       />
       <RoleChoice v-model="roles" />
-      <p v-if="problem" class="refused" role="alert">
-        <b>{{ problem.title }}.</b> {{ problem.detail }}
-      </p>
+      <RefusedNote :problem="problem" />
       <div><Button type="submit" label="Make the link" :loading="busy" :disabled="roles.length === 0" /></div>
     </form>
   </Dialog>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Answer, ApiProblem } from '~/composables/api';
+import type { Answer } from '~/composables/api';
 import { useMeStore } from '~/stores/me';
 
 /** Turns one-time codes at sign-in on and off. */
@@ -9,38 +9,25 @@ const code = ref('');
 const begun = shallowRef<Answer<'POST /me/codes'>>();
 const recoveryCodes = shallowRef<readonly string[]>();
 const isEnding = ref(false);
-const busy = ref(false);
-const problem = shallowRef<ApiProblem>();
-
-async function attempt(call: () => Promise<void>): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
-    await call();
-    [password.value, code.value] = ['', ''];
-  } catch (thrown) {
-    problem.value = asProblem(thrown);
-  } finally {
-    busy.value = false;
-  }
-}
+const { busy, problem, attempt } = useAttempt();
 
 const begin = () =>
   attempt(async () => {
     begun.value = await api('POST /me/codes', { body: { password: password.value } });
+    password.value = '';
   });
 
 const confirm = () =>
   attempt(async () => {
     ({ recoveryCodes: recoveryCodes.value } = await api('POST /me/codes/confirm', { body: { code: code.value } }));
-    begun.value = undefined;
+    [begun.value, code.value] = [undefined, ''];
     store.me = await api('GET /me');
   });
 
 const end = () =>
   attempt(async () => {
     await api('POST /me/codes/off', { body: { password: password.value, code: code.value } });
-    [isEnding.value, recoveryCodes.value] = [false, undefined];
+    [isEnding.value, recoveryCodes.value, password.value, code.value] = [false, undefined, '', ''];
     store.me = await api('GET /me');
   });
 </script>
@@ -115,9 +102,7 @@ const end = () =>
       />
       <div><Button type="submit" label="Begin" size="small" severity="secondary" outlined :loading="busy" /></div>
     </form>
-    <p v-if="problem" class="refused" role="alert">
-      <b>{{ problem.title }}.</b> {{ problem.detail }}
-    </p>
+    <RefusedNote :problem="problem" />
   </section>
 </template>
 

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { Role } from '#core/contract/permissions';
-import type { ApiProblem } from '~/composables/api';
 import { useMeStore } from '~/stores/me';
 
 /** One’s tokens for programs: made here, shown once, withdrawn here. */
@@ -12,8 +11,8 @@ const name = ref('');
 const days = ref('90');
 const roles = ref<Role[]>([]);
 const token = ref('');
-const busy = ref(false);
-const problem = shallowRef<ApiProblem>();
+const { busy, problem, attempt } = useAttempt();
+const act = useAct(loaded.reload);
 
 watch(making, (isOpen) => {
   if (!isOpen) return;
@@ -21,29 +20,15 @@ watch(making, (isOpen) => {
   roles.value = store.me!.roles.filter((role) => role !== 'administrator');
 });
 
-async function make(): Promise<void> {
-  busy.value = true;
-  problem.value = undefined;
-  try {
+const make = () =>
+  attempt(async () => {
     const body = { name: name.value.trim(), roles: roles.value, days: Number(days.value) };
     token.value = (await api('POST /me/tokens', { body })).token;
     await loaded.reload();
-  } catch (thrown) {
-    problem.value = asProblem(thrown);
-  } finally {
-    busy.value = false;
-  }
-}
+  });
 
-async function withdraw(id: string): Promise<void> {
-  problem.value = undefined;
-  try {
-    await api('DELETE /me/tokens/{id}', { parameters: { id } });
-  } catch (thrown) {
-    problem.value = asProblem(thrown);
-  }
-  await loaded.reload();
-}
+const withdraw = (id: string, called: string) =>
+  act(() => api('DELETE /me/tokens/{id}', { parameters: { id } }), `The token “${called}” does not work any more.`);
 </script>
 
 <template>
@@ -61,12 +46,9 @@ async function withdraw(id: string): Promise<void> {
             {{ momentText(each.expiresAt) }}</span
           ></span
         >
-        <Button label="Withdraw" severity="secondary" text size="small" @click="withdraw(each.id)" />
+        <Button label="Withdraw" severity="secondary" text size="small" @click="withdraw(each.id, each.name)" />
       </li>
     </ul>
-    <p v-if="problem && !making" class="refused" role="alert">
-      <b>{{ problem.title }}.</b> {{ problem.detail }}
-    </p>
     <div><Button label="Make a token" size="small" severity="secondary" outlined @click="making = true" /></div>
     <Dialog
       v-model:visible="making"
@@ -87,9 +69,7 @@ async function withdraw(id: string): Promise<void> {
           </select></label
         >
         <RoleChoice v-model="roles" :offered="store.me?.roles" />
-        <p v-if="problem" class="refused" role="alert">
-          <b>{{ problem.title }}.</b> {{ problem.detail }}
-        </p>
+        <RefusedNote :problem="problem" />
         <div><Button type="submit" label="Make it" :loading="busy" :disabled="roles.length === 0" /></div>
       </form>
     </Dialog>

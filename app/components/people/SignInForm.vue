@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { ApiProblem } from '~/composables/api';
 import type { Me } from '~/stores/me';
 
 /** Signs in: name and password, then a one-time code where the person has them; or an account of the demo, with a click. */
@@ -13,36 +12,22 @@ const email = ref(known ?? '');
 const password = ref('');
 const code = ref('');
 const needsCode = ref(false);
-const busy = ref(false);
-const problem = shallowRef<ApiProblem>();
+const { busy, problem, attempt } = useAttempt();
 const demo = useLoaded(() => callServer('GET /sign-in'));
 void demo.reload();
 
 async function signIn(): Promise<void> {
-  await attempt(() =>
-    callServer('POST /sign-in', {
-      body: { email: email.value.trim(), password: password.value, code: needsCode.value ? code.value : undefined },
-    }),
-  );
-}
-
-const signInToDemo = (id: string) => attempt(() => callServer('POST /sign-in/demo', { body: { id } }));
-
-async function attempt(call: () => Promise<Me>): Promise<void> {
-  busy.value = true;
+  const body = { email: email.value.trim(), password: password.value, code: needsCode.value ? code.value : undefined };
+  await attempt(async () => emit('in', await callServer('POST /sign-in', { body })));
+  code.value = '';
+  if (problem.value?.reason !== 'code' || needsCode.value) return;
+  // No mistake: the next question.
+  needsCode.value = true;
   problem.value = undefined;
-  try {
-    emit('in', await call());
-  } catch (thrown) {
-    const refused = asProblem(thrown);
-    const asksForCode = refused.reason === 'code' && !needsCode.value;
-    if (refused.reason === 'code') needsCode.value = true;
-    code.value = '';
-    problem.value = asksForCode ? undefined : refused;
-  } finally {
-    busy.value = false;
-  }
 }
+
+const signInToDemo = (id: string) =>
+  attempt(async () => emit('in', await callServer('POST /sign-in/demo', { body: { id } })));
 
 /** What is offered is shown at once, so that nothing jumps. */
 const isReady = computed(() => demo.value.value !== undefined || demo.problem.value !== undefined);
@@ -92,9 +77,7 @@ const accounts = computed(() => demo.value.value?.demo ?? []);
         required
         autofocus
       />
-      <p v-if="problem" class="refused" role="alert">
-        <b>{{ problem.title }}.</b> {{ problem.detail }}
-      </p>
+      <RefusedNote :problem="problem" />
       <div class="act">
         <Button type="submit" :label="needsCode ? 'Go on' : 'Sign in'" :loading="busy" />
         <Button

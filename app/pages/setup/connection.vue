@@ -1,14 +1,12 @@
 <script setup lang="ts">
-import type { Answer, ApiProblem } from '~/composables/api';
+import type { Answer } from '~/composables/api';
 
 /** How Lumbix reaches the CRM. The secret can be set, and is never shown. */
 const loaded = useLoaded(() => api('GET /connection'));
 const url = ref('');
 const clientId = ref('');
 const secret = ref('');
-const busy = ref(false);
-const testing = ref(false);
-const problem = shallowRef<ApiProblem>();
+const { busy, problem, attempt } = useAttempt();
 const told = ref('');
 const types = shallowRef<Answer<'POST /connection/test'>['types']>();
 
@@ -23,32 +21,22 @@ const changed = computed(
 );
 
 async function save(): Promise<void> {
-  busy.value = true;
-  [problem.value, told.value, types.value] = [undefined, '', undefined];
-  try {
+  [told.value, types.value] = ['', undefined];
+  await attempt(async () => {
     await api('PUT /connection', {
       body: { url: url.value.trim(), clientId: clientId.value.trim(), secret: secret.value || undefined },
     });
     await load();
     told.value = 'The CRM let Lumbix in. The connection is kept.';
-  } catch (thrown) {
-    problem.value = asProblem(thrown);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 
 async function test(): Promise<void> {
-  testing.value = true;
-  [problem.value, told.value, types.value] = [undefined, '', undefined];
-  try {
+  [told.value, types.value] = ['', undefined];
+  await attempt(async () => {
     ({ types: types.value } = await api('POST /connection/test'));
     told.value = 'The CRM answers.';
-  } catch (thrown) {
-    problem.value = asProblem(thrown);
-  } finally {
-    testing.value = false;
-  }
+  });
 }
 </script>
 
@@ -75,13 +63,11 @@ async function test(): Promise<void> {
         placeholder="kept, and not shown"
         hint="Sealed with a key that is not in the database. Leave it empty to keep the one that is there."
       />
-      <p v-if="problem" class="refused" role="alert">
-        <b>{{ problem.title }}.</b> {{ problem.detail }}
-      </p>
+      <RefusedNote :problem="problem" />
       <p v-if="told" role="status">{{ told }}</p>
       <div class="act">
         <Button type="submit" label="Try and keep" :disabled="!changed" :loading="busy" />
-        <Button label="Test now" severity="secondary" outlined :loading="testing" @click="test" />
+        <Button label="Test now" severity="secondary" outlined :disabled="busy" @click="test" />
         <span v-if="loaded.value.value" class="quiet"
           >{{ loaded.value.value.byPerson ? 'Set here' : 'Set by the start command' }}
           {{ momentText(loaded.value.value.changedAt) }}</span

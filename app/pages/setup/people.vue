@@ -7,7 +7,6 @@ import { useMeStore } from '~/stores/me';
 type Person = Answer<'GET /people'>['people'][number];
 
 const store = useMeStore();
-const toast = useToast();
 const loaded = useLoaded(() => api('GET /people'));
 void loaded.reload();
 const words = ref('');
@@ -26,17 +25,7 @@ const shown = computed(() =>
   ),
 );
 
-/** Does something, says that it is done, and shows people as they are then. */
-async function act(call: () => Promise<unknown>, done: string): Promise<void> {
-  try {
-    await call();
-    toast.add({ severity: 'secondary', summary: done, life: 4_000 });
-  } catch (thrown) {
-    const { title, detail } = asProblem(thrown);
-    toast.add({ severity: 'error', summary: title, detail, life: 8_000 });
-  }
-  await loaded.reload();
-}
+const act = useAct(loaded.reload);
 
 const actions = computed<MenuItem[]>(() => {
   const person = chosen.value;
@@ -74,14 +63,10 @@ const setWithdrawn = ({ id, name }: Person, withdrawn: boolean) =>
   );
 
 async function makeLink({ id, name }: Person): Promise<void> {
-  try {
+  await act(async () => {
     const made = await api('POST /people/{id}/link', { parameters: { id } });
     link.value = { name, text: `${window.location.origin}${made.link}` };
-    await loaded.reload();
-  } catch (thrown) {
-    const { title, detail } = asProblem(thrown);
-    toast.add({ severity: 'error', summary: title, detail, life: 8_000 });
-  }
+  }, `The link is for ${name} alone.`);
 }
 
 async function changeRoles(): Promise<void> {

@@ -5,8 +5,8 @@ import { useMeStore, type Me } from '~/stores/me';
 /** Which roles see and act on which kinds of documents and types of records. */
 const store = useMeStore();
 const toast = useToast();
-const rules = ref<Me['rules']>(JSON.parse(JSON.stringify(store.me!.rules)) as Me['rules']);
-const busy = ref(false);
+const rules = ref<Me['rules']>(copied());
+const { busy, problem, attempt } = useAttempt();
 const changed = computed(() => JSON.stringify(rules.value) !== JSON.stringify(store.me!.rules));
 
 const parts = computed(() => [
@@ -20,21 +20,17 @@ function toggle(list: Role[], role: Role): void {
   else list.splice(at, 1);
 }
 
-async function save(): Promise<void> {
-  busy.value = true;
-  try {
+const save = () =>
+  attempt(async () => {
     await api('PUT /people/rules', { body: rules.value });
     store.me = await api('GET /me');
-    rules.value = JSON.parse(JSON.stringify(store.me.rules)) as Me['rules'];
+    discard();
     toast.add({ severity: 'secondary', summary: 'The rules hold from now on.', life: 4_000 });
-  } catch (thrown) {
-    const { title, detail } = asProblem(thrown);
-    toast.add({ severity: 'error', summary: title, detail, life: 8_000 });
-  } finally {
-    busy.value = false;
-  }
+  });
+const discard = () => (rules.value = copied());
+function copied(): Me['rules'] {
+  return JSON.parse(JSON.stringify(store.me!.rules)) as Me['rules'];
 }
-const discard = () => (rules.value = JSON.parse(JSON.stringify(store.me!.rules)) as Me['rules']);
 /** Who files and changes is one of those who may do it at all. */
 const ACTING: readonly Role[] = ['producer', 'finance'];
 </script>
@@ -91,6 +87,7 @@ const ACTING: readonly Role[] = ['producer', 'finance'];
     <div class="act">
       <Button label="Save the rules" :disabled="!changed" :loading="busy" @click="save" />
       <Button v-if="changed" label="Discard" severity="secondary" text @click="discard" />
+      <RefusedNote :problem="problem" />
     </div>
   </div>
 </template>
