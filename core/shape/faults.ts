@@ -1,5 +1,6 @@
 import { ValidationError } from 'yup';
 import { outOfBounds, type Bounds } from './bounds';
+import { jsonSchemaOf, namedSchemas } from './json-schema';
 import type { ShapeOf } from './shape';
 
 /** Something wrong in data from outside: where, for people and as a path in the JSON; and what is to be done. */
@@ -37,7 +38,7 @@ export function shaped<T>(shape: ShapeOf<T>, data: unknown, whole: string): Chec
 
 /** The same for a request, whose answer repeats nothing of what was sent. */
 export function shapedQuietly<T>(shape: ShapeOf<T>, data: unknown, whole: string): Checked<T> {
-  return checked(shape, data, (problem) => quietly(faultsOfProblem(problem, { whole })));
+  return checked(shape, data, (problem) => faultsOfProblem(problem, { whole, names: namesOf(shape) }));
 }
 
 function checked<T>(shape: ShapeOf<T>, data: unknown, told: (problem: ValidationError) => Fault[]): Checked<T> {
@@ -49,10 +50,27 @@ function checked<T>(shape: ShapeOf<T>, data: unknown, told: (problem: Validation
   }
 }
 
-/** Places that hold a name that was made up by whoever sent the request are not told. */
-const quietly = (faults: readonly Fault[]): Fault[] =>
-  faults.map((fault) => (/^[\w.[\]]{0,120}$/.test(fault.path) ? fault : { path: '', sentence: UNFIT }));
-const UNFIT = 'The request has something that does not belong there; look at how it is described.';
+/** The names that a shape has anywhere: a place in a request is told by these and no others. */
+function namesOf(shape: ShapeOf<unknown>): ReadonlySet<string> {
+  const kept = knownNames.get(shape);
+  if (kept) return kept;
+  const names = new Set<string>();
+  JSON.stringify([jsonSchemaOf(shape), namedSchemas()], (key, value: unknown) => {
+    if (key === 'properties') for (const name of Object.keys(Object(value))) names.add(name);
+    return value;
+  });
+  knownNames.set(shape, names);
+  return names;
+}
+const knownNames = new WeakMap<object, ReadonlySet<string>>();
+
+/** A path as far as it leads by known names. */
+function knownPart(path: string, names: ReadonlySet<string>): string {
+  const steps = path.match(/[^.[\]]+|\[\d+\]/g) ?? [];
+  const end = steps.findIndex((step) => !step.startsWith('[') && !names.has(step));
+  const known = end === -1 ? steps : steps.slice(0, end);
+  return known.map((step, at) => (at === 0 || step.startsWith('[') ? step : `.${step}`)).join('');
+}
 
 /** What an address may hold, in all. */
 const TEXTS: Bounds = { values: 1_000, objects: 1_000, depth: 2, items: 100, text: 25_000, name: 200 };
@@ -70,7 +88,7 @@ export function shapedFromTexts<T>(shape: ShapeOf<T>, texts: object, whole: stri
     return { value: shape.validateSync(texts, { abortEarly: false, disableStackTrace: true }) };
   } catch (problem) {
     if (!(problem instanceof ValidationError)) throw problem;
-    return { faults: quietly(faultsOfProblem(problem, { whole })) };
+    return { faults: faultsOfProblem(problem, { whole, names: namesOf(shape) }) };
   }
 }
 
@@ -81,6 +99,8 @@ interface Telling {
   whole: string;
   data?: unknown;
   quote?: (value: unknown) => string;
+  /** Where they are given, places are told by these names alone. */
+  names?: ReadonlySet<string>;
 }
 
 /** The faults that a check by a shape found. */
@@ -98,8 +118,8 @@ export function fitting<T>(shape: ShapeOf<T>, data: unknown, whole: string): T {
   throw new Error(`This cannot be read: ${read.faults.map(({ sentence }) => sentence).join(' ')}`);
 }
 
-function faultOf(problem: ValidationError, { whole, data, quote }: Telling): Fault {
-  const path = problem.path ?? '';
+function faultOf(problem: ValidationError, { whole, data, quote, names }: Telling): Fault {
+  const path = names ? knownPart(problem.path ?? '', names) : (problem.path ?? '');
   return { path, sentence: `${placeIn(data, path, whole)}: ${reasonOf(problem, quote)}` };
 }
 

@@ -78,7 +78,9 @@ describe('an invitation', () => {
     const older = await invite(database(), callerWith(), about);
     const newer = await invite(database(), callerWith(), about);
     expect(await statusOf(invitationOf(database(), tokenOf(older)))).toBe(410);
-    await database().execute(sql`update invitations set expires_at = now() - interval '1 second' where email = 'odo@x.example'`);
+    await database().execute(
+      sql`update invitations set expires_at = now() - interval '1 second' where email = 'odo@x.example'`,
+    );
     expect(await statusOf(invitationOf(database(), tokenOf(newer)))).toBe(410);
     const last = await invite(database(), callerWith(), about);
     const [open] = await openInvitations(database());

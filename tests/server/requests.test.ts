@@ -81,6 +81,29 @@ describe('a query', () => {
   });
 });
 
+describe('a place in a body', () => {
+  it('is told by the names of its shape, never by those that were sent', () => {
+    const rules = contract['PUT /people/rules'].body;
+    const sheet = contract['PUT /templates/{id}/sheet'].body;
+    const told = (shape: ShapeOf<unknown>, body: object) => refused(422, () => accepted(shape, body));
+    expect(told(rules, { kinds: { 'made up': { see: 'x', act: [] } }, records: {} })).toBe(
+      'In the request, kinds: a list belongs here.',
+    );
+    expect(told(rules, { kinds: { evil: 5 }, records: {} })).toBe('In the request, kinds: an object belongs here.');
+    const figure = { name: 'net', label: 'Net', type: 'amount', formula: 5 };
+    try {
+      accepted(sheet, { base: ID, renames: [], sheet: { lines: [figure], lists: [], document: [] } });
+    } catch (problem) {
+      const { faults } = (problem as Problem).members as { faults: { path: string; sentence: string }[] };
+      expect(faults).toContainEqual({
+        path: 'sheet.lines[0].formula',
+        sentence: 'In the request, formula: a text belongs here.',
+      });
+    }
+    expect.assertions(5);
+  });
+});
+
 describe('a body', () => {
   it('that is right comes through as it is', () => {
     expect(accepted(filingBody, { ...FILING, used: { 'deal.name': 'x' }, edition: 'en' })).toMatchObject({
