@@ -34,6 +34,7 @@ async function signInAs(page: Page, email: string): Promise<void> {
 }
 
 test('from an invitation to the first document, which then says who filed it', async ({ page }) => {
+  test.setTimeout(90_000);
   const link = await invited(page, 'Vera Stroud', 'vera@orrinvale.example', ['producer']);
   await page.context().clearCookies();
   await page.goto(link);
@@ -74,6 +75,7 @@ test('from an invitation to the first document, which then says who filed it', a
 });
 
 test('one-time codes are asked for, work once, and give way to a recovery code', async ({ page }) => {
+  test.setTimeout(90_000);
   const link = await invited(page, 'Odo Fenn', 'odo@orrinvale.example', ['reader']);
   await join(page, link);
   await page.goto('/you');
@@ -131,6 +133,7 @@ test('a session that ends in an open tab keeps what was typed, and goes on after
 });
 
 test('each role sees what it may not do, with the reason', async ({ page }) => {
+  test.setTimeout(90_000);
   // Reader: looks, and changes nothing.
   await pageOf(page, 'reader');
   await page.goto('/deals/D-1188');

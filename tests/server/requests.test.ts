@@ -92,11 +92,11 @@ describe('a place in a body', () => {
     expect(told(rules, { kinds: { evil: 5 }, records: {} })).toBe('In the request, kinds: an object belongs here.');
     const figure = { name: 'net', label: 'Net', type: 'amount', formula: 5 };
     try {
-      accepted(sheet, { base: ID, renames: [], sheet: { lines: [figure], lists: [], document: [] } });
+      accepted(sheet, { base: ID, renames: [], sheet: { perLine: [figure] } });
     } catch (problem) {
       const { faults } = (problem as Problem).members as { faults: { path: string; sentence: string }[] };
       expect(faults).toContainEqual({
-        path: 'sheet.lines[0].formula',
+        path: 'sheet.perLine[0].formula',
         sentence: 'In the request, formula: a text belongs here.',
       });
     }
