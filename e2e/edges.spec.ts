@@ -100,6 +100,7 @@ test('nothing says what Lumbix is built with, and every answer has its headers',
 });
 
 test('each page runs under its policy without breaking it', async ({ page }) => {
+  test.setTimeout(90_000);
   await page.addInitScript(() => {
     const broken: string[] = [];
     Object.assign(window, { broken });
