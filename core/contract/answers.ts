@@ -34,12 +34,26 @@ export const recordSnapshot = () =>
 const fieldSchema: ShapeOf<FieldSchema> = shape({
   name: words(),
   label: words(),
-  type: oneOf(['text', 'number', 'percent', 'money', 'boolean', 'date', 'datetime', 'choice', 'choices', 'record', 'records', 'rich', 'image']).required(),
+  type: oneOf([
+    'text',
+    'number',
+    'percent',
+    'money',
+    'boolean',
+    'date',
+    'datetime',
+    'choice',
+    'choices',
+    'record',
+    'records',
+    'rich',
+    'image',
+  ]).required(),
   nullable: boolean().required(),
   readonly: boolean().required(),
   target: words().optional(),
   allowed: listOf(shape({ value: words(), label: words() }).required(), many),
-}).required(); // prettier-ignore
+}).required();
 
 /** What the CRM says about its record types. */
 export const recordSchema: ShapeOf<RecordSchema> = shape({

@@ -19,7 +19,7 @@ export const documentAnswers: Answers<typeof documentEndpoints> = {
       if (!document) throw noDocument();
       return document;
     };
-    const first = await state();
+    await state();
     return (send) => {
       // Whoever may not see it any more hears nothing more of it.
       const tell = () => state().then(send, () => undefined);
@@ -27,7 +27,8 @@ export const documentAnswers: Answers<typeof documentEndpoints> = {
         if (changed === id || changed === '') void tell();
       };
       changes.on('document', listener);
-      void send(first);
+      // Looked at once it is listened to, so that no change falls between.
+      void tell();
       return () => changes.off('document', listener);
     };
   },

@@ -1,5 +1,15 @@
 import type { H3Event } from 'h3';
-import type { AnswerOf, BodyOf, Endpoint, EventContent, EventOf, FileContent, ParametersOf, QueryOf, Served } from '../../core/contract/endpoint'; // prettier-ignore
+import type {
+  AnswerOf,
+  BodyOf,
+  Endpoint,
+  EventContent,
+  EventOf,
+  FileContent,
+  ParametersOf,
+  QueryOf,
+  Served,
+} from '../../core/contract/endpoint';
 import type { Caller } from '../people/caller';
 import type { Services } from '../services';
 

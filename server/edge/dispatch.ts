@@ -1,5 +1,13 @@
 import type { IncomingMessage } from 'node:http';
-import { createEventStream, defineEventHandler, setResponseHeader, setResponseHeaders, setResponseStatus, type EventHandler, type H3Event } from 'h3'; // prettier-ignore
+import {
+  createEventStream,
+  defineEventHandler,
+  setResponseHeader,
+  setResponseHeaders,
+  setResponseStatus,
+  type EventHandler,
+  type H3Event,
+} from 'h3';
 import type { ISchema } from 'yup';
 import { isEvents, isFile, type Endpoint } from '../../core/contract/endpoint';
 import type { ShapeOf } from '../../core/shape/shape';

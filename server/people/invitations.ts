@@ -1,4 +1,4 @@
-import { and, count, desc, eq, gt, isNull, sql } from 'drizzle-orm';
+import { and, count, desc, eq, gt, isNull } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Contract } from '../../core/contract/contract';
 import type { BodyOf } from '../../core/contract/endpoint';
@@ -7,6 +7,7 @@ import type { Connection, Database } from '../db/database';
 import { invitations, people } from '../db/schema';
 import { Problem } from '../problem';
 import { addToTrail } from '../trail';
+import { isAdministrator } from './administrators';
 import type { Caller } from './caller';
 import { hashed, refuseWeak } from './passwords';
 import { randomToken, tokenHash } from './random-token';
@@ -58,10 +59,7 @@ export async function makeLink(
 
 /** The link of a first administrator, anew at each start as long as nobody can let people in; undefined once somebody can. */
 export async function firstLink(connection: Connection): Promise<string | undefined> {
-  const [administrators] = await connection
-    .select({ count: count() })
-    .from(people)
-    .where(and(isNull(people.withdrawnAt), sql`'administrator' = any(${people.roles})`));
+  const [administrators] = await connection.select({ count: count() }).from(people).where(isAdministrator());
   if (administrators!.count > 0) return undefined;
   // Who it is, they say themselves.
   const first = { name: '', email: '', roles: ROLES };

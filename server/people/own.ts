@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
 import { toSVG } from 'bwip-js';
 import '../../core/template/blocks/bwip-js.d.ts';
 import type { Role } from '../../core/contract/permissions';
@@ -7,6 +7,7 @@ import { people } from '../db/schema';
 import { Problem } from '../problem';
 import { seal, unseal } from '../secrets/seal';
 import { addToTrail } from '../trail';
+import { isAdministrator } from './administrators';
 import { readRules } from './access';
 import type { Caller } from './caller';
 import { countGuess } from './guesses';
@@ -20,12 +21,7 @@ import { subjectOf, useCode, type Person } from './sign-in';
 export async function described(database: Database, person: Person, roles: readonly Role[] = person.roles) {
   const [rules, administrators] = await Promise.all([
     readRules(database),
-    database
-      .select({ name: people.name })
-      .from(people)
-      .where(and(isNull(people.withdrawnAt), sql`'administrator' = any(${people.roles})`))
-      .orderBy(asc(people.name))
-      .limit(5),
+    database.select({ name: people.name }).from(people).where(isAdministrator()).orderBy(asc(people.name)).limit(5),
   ]);
   return {
     id: person.id,

@@ -1,19 +1,19 @@
-import { and, asc, count, eq, isNull, max, ne, sql } from 'drizzle-orm';
+import { and, asc, count, eq, max, ne, sql } from 'drizzle-orm';
 import type { Role } from '../../core/contract/permissions';
 import type { Connection, Database } from '../db/database';
 import { people, sessions } from '../db/schema';
 import { Problem } from '../problem';
 import { addToTrail } from '../trail';
 import { writeRules, readRules, type AccessRules } from './access';
+import { isAdministrator } from './administrators';
 import type { Caller } from './caller';
 import { makeLink, openInvitations, type OneTimeLink } from './invitations';
-import { endSession, endSessions } from './sessions';
+import { endSession, endSessions, isOpen } from './sessions';
 import { subjectOf, type Person } from './sign-in';
 import { openTokens } from './tokens';
 
 /** Everybody with their sessions, the open links, and the tokens. */
 export async function listPeople(connection: Connection) {
-  const open = sql`${sessions.endedAt} is null and ${sessions.createdAt} > now() - interval '12 hours' and ${sessions.seenAt} > now() - interval '4 hours'`;
   const [everybody, invitations, tokens] = await Promise.all([
     connection
       .select({
@@ -23,7 +23,7 @@ export async function listPeople(connection: Connection) {
         roles: people.roles,
         codes: sql<boolean>`${people.codesSince} is not null`,
         isDemo: people.isDemo,
-        sessions: sql<number>`count(${sessions.id}) filter (where ${open})`.mapWith(Number),
+        sessions: sql<number>`count(${sessions.id}) filter (where ${isOpen()})`.mapWith(Number),
         seenAt: max(sessions.seenAt),
         withdrawnAt: people.withdrawnAt,
       })
@@ -146,7 +146,7 @@ async function refuseLast(connection: Connection, person: Person): Promise<void>
   const [others] = await connection
     .select({ count: count() })
     .from(people)
-    .where(and(ne(people.id, person.id), isNull(people.withdrawnAt), sql`'administrator' = any(${people.roles})`));
+    .where(and(ne(people.id, person.id), isAdministrator()));
   if (others!.count === 0)
     throw new Problem(
       409,

@@ -1,4 +1,4 @@
-import { and, desc, eq, gt, isNull, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, isNull, ne, type SQL } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Connection } from '../db/database';
 import { people, sessions } from '../db/schema';
@@ -42,15 +42,7 @@ export async function sessionOf(connection: Connection, cookie: string) {
     .select()
     .from(sessions)
     .innerJoin(people, eq(people.id, sessions.personId))
-    .where(
-      and(
-        eq(sessions.tokenHash, tokenHash(token)),
-        isNull(sessions.endedAt),
-        isNull(people.withdrawnAt),
-        gt(sessions.createdAt, new Date(now - LONGEST)),
-        gt(sessions.seenAt, new Date(now - LONGEST_IDLE)),
-      ),
-    );
+    .where(and(eq(sessions.tokenHash, tokenHash(token)), isOpen(now), isNull(people.withdrawnAt)));
   if (!found) return undefined;
   if (found.sessions.seenAt.getTime() < now - SEEN_EVERY)
     await connection
@@ -60,17 +52,18 @@ export async function sessionOf(connection: Connection, cookie: string) {
   return { session: found.sessions.id, person: found.people };
 }
 
-const isOpen = (personId: string) =>
+/** Holds for sessions that are not over. */
+export const isOpen = (now = Date.now()): SQL | undefined =>
   and(
-    eq(sessions.personId, personId),
     isNull(sessions.endedAt),
-    gt(sessions.createdAt, sql`now() - interval '12 hours'`),
-    gt(sessions.seenAt, sql`now() - interval '4 hours'`),
+    gt(sessions.createdAt, new Date(now - LONGEST)),
+    gt(sessions.seenAt, new Date(now - LONGEST_IDLE)),
   );
+const isOpenOf = (personId: string) => and(eq(sessions.personId, personId), isOpen());
 
 /** Where a person is signed in, the newest first. */
 export async function openSessions(connection: Connection, personId: string, current?: string) {
-  const rows = await connection.select().from(sessions).where(isOpen(personId)).orderBy(desc(sessions.seenAt));
+  const rows = await connection.select().from(sessions).where(isOpenOf(personId)).orderBy(desc(sessions.seenAt));
   return rows.map(({ id, agent, address, createdAt, seenAt }) => ({
     id,
     agent,
@@ -86,7 +79,7 @@ export async function endSessions(connection: Connection, personId: string, kept
   const ended = await connection
     .update(sessions)
     .set({ endedAt: new Date() })
-    .where(and(isOpen(personId), kept ? ne(sessions.id, kept) : undefined))
+    .where(and(isOpenOf(personId), kept ? ne(sessions.id, kept) : undefined))
     .returning({ id: sessions.id });
   return ended.length;
 }

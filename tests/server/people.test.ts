@@ -16,8 +16,8 @@ import {
   openInvitations,
 } from '../../server/people/invitations';
 import { beginCodes, changePassword, confirmCodes, endCodes } from '../../server/people/own';
-import { changeRoles, passwordLink, setWithdrawn } from '../../server/people/people';
-import { beginSession, sessionOf } from '../../server/people/sessions';
+import { changeRoles, listPeople, passwordLink, setWithdrawn } from '../../server/people/people';
+import { beginSession, openSessions, sessionOf } from '../../server/people/sessions';
 import { signIn, signInToDemo, demoAccounts } from '../../server/people/sign-in';
 import { Problem } from '../../server/problem';
 import { sealAnew } from '../../server/secrets/renew';
@@ -192,6 +192,20 @@ describe('a session', () => {
     await changePassword(database(), { ...asCaller(person), session: kept }, chosen, '192.0.2.1');
     expect(await sessionOf(database(), here)).toBeDefined();
     expect(await sessionOf(database(), there)).toBeUndefined();
+  });
+});
+
+describe('the list of people', () => {
+  it('counts the sessions that each person’s own list shows, and none that is over', async () => {
+    const person = await joined('counted@x.example', 'reader');
+    for (const kept of ['1 hour', '5 hours', '13 hours']) {
+      const { session } = (await sessionOf(database(), await beginSession(database(), person.id, ORIGIN)))!;
+      const then = sql.raw(`now() - interval '${kept}'`);
+      await database().execute(sql`update sessions set created_at = ${then}, seen_at = ${then} where id = ${session}`);
+    }
+    const { people: listed } = await listPeople(database());
+    expect(listed.find(({ id }) => id === person.id)!.sessions).toBe(2);
+    expect(await openSessions(database(), person.id)).toHaveLength(2);
   });
 });
 
