@@ -33,7 +33,7 @@ export default defineNuxtConfig({
   },
   imports: {
     presets: [
-      { from: '@vueuse/core', imports: ['refDebounced', 'useElementSize', 'useEventListener', 'watchDebounced'] },
+      { from: '@vueuse/core', imports: ['refDebounced', 'useElementSize', 'useEventListener', 'useNow', 'watchDebounced'] },
     ],
   },
   components: [{ path: '~/components', pathPrefix: false }],

@@ -215,11 +215,16 @@ test('ids of others, of nobody and of no form lead nowhere', async () => {
   const other = await callerWith('producer');
   const [mine] = (await (await caller.get('/api/me/sessions')).json()) as { id: string }[];
   expect(await refusal(other.delete(`/api/me/sessions/${mine!.id}`))).toBe(404);
-  const proof = (await (await caller.get('/api/proof?deal=D-1188&template=glasshouse-quote')).json()) as {
-    key: string;
+  const data = { template: 'glasshouse-quote', record: 'D-1188' };
+  const proof = (await (await caller.post('/api/productions', { data })).json()) as {
+    id: string;
     figures: { workings: string }[];
   };
-  const workings = `/api/proof/workings?key=${proof.key}&id=${encodeURIComponent(proof.figures[0]!.workings)}`;
+  const workings = `/api/productions/${proof.id}/workings?value=${encodeURIComponent(proof.figures[0]!.workings)}`;
   expect((await caller.get(workings)).ok()).toBe(true);
   expect(await refusal(other.get(workings))).toBe(404);
+  expect(await refusal(other.get(`/api/productions/${proof.id}/trial`))).toBe(404);
+  const filing = { data: { production: proof.id, skips: {} }, headers: { 'idempotency-key': 'theirs' } };
+  expect(await refusal(other.post('/api/documents', filing))).toBe(404);
+  expect(await refusal(caller.post('/api/documents', { data: filing.data }))).toBe(400);
 });

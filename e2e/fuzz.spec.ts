@@ -48,10 +48,9 @@ const partly = (shape: unknown, value: fc.Arbitrary<unknown>) => {
 
 /** What is there under some names, so that a request gets as far as the proof, the register and the CRM. */
 const THERE: Readonly<Record<string, string>> = {
-  deal: 'D-1188',
   template: 'glasshouse-quote',
+  record: 'D-1188',
   recordId: 'D-1188',
-  templateId: 'glasshouse-quote',
   paths: 'name,account.name,lines.net',
 };
 const likely = (name: string, value: fc.Arbitrary<unknown>) =>
@@ -101,7 +100,7 @@ const kept = () =>
     `select (select count(*) from documents) documents, (select count(*) from template_versions) versions,
       (select count(*) from people) people, (select string_agg(name || roles::text || coalesce(withdrawn_at::text, ''), ',' order by id) from people) who,
       (select url || client_id from connections) crm, (select count(*) from documents d where not exists
-        (select 1 from events e where e.document_id = d.id)) without_history`,
+        (select 1 from events e where e.subject_id = d.id::text)) without_history`,
   );
 
 test(`${REQUESTS} requests that nobody means: none ends in an error of ours, none takes long, nothing is half-written`, async () => {

@@ -1,3 +1,4 @@
+import { EVERYTHING, inDatabase, pageOf } from './callers';
 import { expect, test, type Page } from '@playwright/test';
 import { changeInCrm, clearFaults, crmUrl, fault } from './crm';
 
@@ -166,10 +167,49 @@ test('the CRM away: a sentence, and the register still works', async ({ page, re
 
 test('a filing that the CRM keeps waiting says what it waits for, then arrives', async ({ page, request }) => {
   await proofOf(page, 'D-1190');
-  await fault(request, { on: 'attach', kind: 'status', status: 500, times: 5 });
+  await fault(request, { on: 'attach', kind: 'status', status: 500, times: 1_000 });
   await fileButton(page).click();
-  await expect(page.getByText('Lumbix goes on trying.')).toBeVisible();
-  await expect(page.getByText('is filed and on the deal')).toBeVisible({ timeout: 20_000 });
+  const waiting = page.getByRole('status').filter({ hasText: 'Waiting.' });
+  await expect(waiting).toContainText('The CRM answered with an error (500).');
+  await expect(waiting).toContainText(/It is tried again in \d+ seconds/);
+  await page.getByRole('button', { name: 'Look in the register' }).click();
+  await expect(waiting).toBeVisible();
+  await page.goto('/register');
+  await expect(page.getByRole('row').nth(1)).toContainText('waiting');
+  await page.getByRole('row').nth(1).click();
+  await clearFaults(request);
+  await page.getByRole('button', { name: 'Try now' }).click();
+  await expect(page.getByText('Filed.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Download' })).toBeVisible();
+});
+
+test('a document that waits is voided by finance alone, once its record was searched', async ({ page, request }) => {
+  await proofOf(page, 'D-1191');
+  await fault(request, { on: 'attach', kind: 'status', status: 500, times: 1_000 });
+  await fileButton(page).click();
+  await page.getByRole('button', { name: 'Look in the register' }).click();
+  await expect(page.getByText('Waiting.')).toBeVisible();
+  const address = page.url();
+  await pageOf(page, 'producer');
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Void …' }).press('Enter');
+  await expect(page.getByText('To void a document takes the role finance')).toBeVisible();
+  await pageOf(page, ...EVERYTHING);
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Void …' }).click();
+  await page.getByLabel('Why').fill('Made for the wrong deal.');
+  await page.getByRole('button', { name: 'Void it' }).click();
+  await expect(page.getByText('It will be void, unless the record holds its file.')).toBeVisible();
+  // As if the last attempt had been six minutes ago.
+  const id = address.split('/').at(-1)!;
+  await inDatabase(
+    "update steps set unclear_at = now() - interval '6 minutes', due_at = now() where document_id = $1 and state = 'open'",
+    [id],
+  );
+  await page.request.post(`/api/documents/${id}/try`);
+  await expect(page.getByText('This document was never filed')).toBeVisible();
+  await expect(page.getByText('Made for the wrong deal.').first()).toBeVisible();
+  await clearFaults(request);
 });
 
 test('filing is quick: the document is shown as filed in a second and a half at the median', async ({ page }) => {

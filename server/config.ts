@@ -42,6 +42,10 @@ export const config = {
   get buildFolder(): string {
     return process.env.LUMBIX_BUILD ?? join(process.cwd(), '.build');
   },
+  /** After so many seconds a job whose worker is gone is taken up by another one: longer than any step takes within its bounds. */
+  get jobExpiry(): number {
+    return Number(process.env.LUMBIX_JOB_EXPIRY) || 25;
+  },
   /** IANA time zone in which a document's day of issue is told. */
   get timeZone(): string {
     return process.env.LUMBIX_TIME_ZONE ?? 'Europe/London';

@@ -2,6 +2,9 @@ import { setResponseHeader, setResponseStatus, type H3Event } from 'h3';
 import { reportOf, shapedFromTexts, shapedQuietly, type Fault } from '../core/shape/faults';
 import type { ShapeOf } from '../core/shape/shape';
 import { CrmError, type CrmFailure } from './crm/client';
+import { isDatabaseAway } from './db/away';
+import { log, withoutData } from './log';
+import { PastBounds } from './press/bounds';
 
 /** Something a person asked for that cannot be done, as RFC 9457 problem details: what happened and what to do. */
 export class Problem extends Error {
@@ -47,9 +50,11 @@ function wrongRequest(status: number, found: readonly Fault[]): Problem {
 function asProblem(thrown: unknown): Problem {
   if (thrown instanceof Problem) return thrown;
   if (thrown instanceof CrmError) return crmProblem(thrown);
+  if (thrown instanceof PastBounds)
+    return new Problem(422, 'This is too large', `${thrown.message} Nothing was changed.`, { reason: 'bounds' });
   if (thrown instanceof URIError)
     return new Problem(400, 'The address is not right', 'A % in it is not followed by two digits of a character.');
-  process.stderr.write(`${thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown)}\n`);
+  log.error(withoutData(thrown), 'A request could not be answered.');
   if (isDatabaseAway(thrown))
     return new Problem(
       503,
@@ -75,11 +80,4 @@ function crmProblem({ failure, message }: CrmError): Problem {
   // What the CRM says of a record that it has not repeats what it was asked for.
   const detail = failure === 'missing' ? advice : `${message} ${advice}`;
   return new Problem(status, title, detail, { reason: `crm-${failure}` });
-}
-
-function isDatabaseAway(thrown: unknown): boolean {
-  const code =
-    (thrown as { code?: string; cause?: { code?: string } })?.code ??
-    (thrown as { cause?: { code?: string } })?.cause?.code;
-  return code === 'ECONNREFUSED' || code === '57P01' || code === '57P03';
 }

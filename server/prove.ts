@@ -9,7 +9,7 @@ import { CrmError } from './crm/client';
 import { listRecords } from './crm/records';
 import { crmSchema } from './crm/schema';
 import type { StoppedRecord } from './db/schema';
-import { compositionInput, readWithPaths } from './filing/template';
+import { compositionInput, readWithPaths } from './productions/template';
 import type { Services } from './services';
 
 /** Records that a template is proved on, where it names none; and among how many they are looked for. */

@@ -1,13 +1,22 @@
 import type { Contract } from '../core/contract/contract';
 import type { QueryOf } from '../core/contract/endpoint';
-import { and, asc, desc, eq, notInArray, sql, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, notInArray, sql, type SQL } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
 import type { Database } from './db/database';
-import { documentFiles, documents, events } from './db/schema';
+import { documents, events, files, productions, steps } from './db/schema';
 import { sha256 } from './assets';
 import { containing } from './db/containing';
 import { hiddenKinds, hiddenTypes, refuseUnseenKind, refuseUnseenRecord } from './people/access';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
+
+/** The step that a document is at, or that ended it: it knows why the document waits. */
+const latest = alias(steps, 'latest');
+const isLatest = and(
+  eq(latest.documentId, documents.id),
+  inArray(latest.state, ['open', 'ended']),
+  isNotNull(latest.reason),
+);
 
 const ROW = {
   id: documents.id,
@@ -23,7 +32,9 @@ const ROW = {
   amount: documents.amount,
   currency: documents.currency,
   issueDate: documents.issueDate,
-  reason: documents.reason,
+  reason: latest.reason,
+  dueAt: latest.dueAt,
+  by: documents.by,
   createdAt: documents.createdAt,
   filedAt: documents.filedAt,
 };
@@ -64,6 +75,7 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
     database
       .select(ROW)
       .from(documents)
+      .leftJoin(latest, isLatest)
       .where(where)
       .orderBy(order, desc(documents.id))
       .limit(query.top)
@@ -91,18 +103,25 @@ export async function readDocument(database: Database, id: string, caller: Calle
     ...ROW,
     recordType: documents.recordType,
     composition: documents.composition,
-    skipped: documents.skipped,
-    attachmentId: documents.attachmentId,
+    choices: productions.choices,
+    attachmentId: files.attachmentId,
+    voiding: documents.voiding,
   };
-  const [document] = await database.select(columns).from(documents).where(eq(documents.id, id));
+  const [document] = await database
+    .select(columns)
+    .from(documents)
+    .innerJoin(productions, eq(productions.id, documents.productionId))
+    .leftJoin(latest, isLatest)
+    .leftJoin(files, and(eq(files.documentId, documents.id), eq(files.format, 'pdf')))
+    .where(eq(documents.id, id));
   if (!document) throw noDocument();
   refuseUnseenKind(caller, document.kind);
-  const { composition, recordType, ...row } = document;
+  const { composition, recordType, choices, voiding, ...row } = document;
   refuseUnseenRecord(caller, recordType);
   const history = await database
     .select({ id: events.id, kind: events.kind, sentence: events.sentence, at: events.at, by: events.by })
     .from(events)
-    .where(eq(events.documentId, id))
+    .where(and(eq(events.subjectKind, 'document'), eq(events.subjectId, id)))
     .orderBy(asc(events.at), asc(events.id));
   const explained = composition && {
     figures: composition.figures,
@@ -110,7 +129,9 @@ export async function readDocument(database: Database, id: string, caller: Calle
     workings: composition.workings,
     findings: composition.findings,
   };
-  return { document: row, explained, history };
+  const { skips = {} } = choices;
+  const toBeVoid = voiding !== null && row.state !== 'filed' && row.state !== 'failed';
+  return { document: { ...row, skips, toBeVoid }, explained, history };
 }
 
 /** The state of a document, for those who wait for it; undefined for one that the caller may not see. */
@@ -118,6 +139,7 @@ export async function documentState(database: Database, id: string, caller: Call
   const [document] = await database
     .select(ROW)
     .from(documents)
+    .leftJoin(latest, isLatest)
     .where(and(eq(documents.id, id), seenBy(caller)));
   return document;
 }
@@ -130,15 +152,15 @@ export async function readFile(
 ): Promise<{ bytes: Buffer; fileName: string; sha256: string }> {
   const [row] = await database
     .select({
-      bytes: documentFiles.bytes,
-      sha256: documentFiles.sha256,
+      bytes: files.bytes,
+      sha256: files.sha256,
       fileName: documents.fileName,
       kind: documents.kind,
       recordType: documents.recordType,
     })
-    .from(documentFiles)
-    .innerJoin(documents, eq(documents.id, documentFiles.documentId))
-    .where(eq(documentFiles.documentId, id));
+    .from(files)
+    .innerJoin(documents, eq(documents.id, files.documentId))
+    .where(and(eq(files.documentId, id), eq(files.format, 'pdf')));
   if (!row)
     throw new Problem(
       404,

@@ -4,6 +4,9 @@ import { listen } from './jobs/listen';
 import { DOCUMENT_CHANNEL, openQueue, type Queue } from './jobs/queue';
 import { Press } from './press/press';
 
+/** So that a slow task does not hold up all others. Each stays with the document that it proofs, and keeps its cache. */
+const PROCESSES = 2;
+
 /** What the web process's routes work with. */
 export interface Services {
   database: Database;
@@ -30,6 +33,5 @@ async function open(): Promise<Services> {
   const changes = new EventEmitter();
   changes.setMaxListeners(0);
   listen(DOCUMENT_CHANNEL, (id) => changes.emit('document', id));
-  // One thread: it stays with the document that is proofed and keeps its cache.
-  return { database, queue, press: new Press(1), changes };
+  return { database, queue, press: new Press(PROCESSES), changes };
 }

@@ -5,7 +5,7 @@ import type { Template } from '../core/template/template';
 import { withFilesInside, withFilesKept } from './assets';
 import type { Connection } from './db/database';
 import { templates } from './db/schema';
-import { seenTemplate } from './filing/template';
+import { seenTemplate } from './productions/template';
 import { refuseUnseenKind } from './people/access';
 import type { Caller } from './people/caller';
 import type { Problem } from './problem';

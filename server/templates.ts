@@ -5,7 +5,7 @@ import { today } from './config';
 import { crmSchema } from './crm/schema';
 import type { Database } from './db/database';
 import { documents, templates, templateVersions } from './db/schema';
-import { seenTemplate } from './filing/template';
+import { seenTemplate } from './productions/template';
 import { seesKind } from './people/access';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';

@@ -1,7 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { mayFile } from '../core/production/findings/finding';
 import { listRecords } from './crm/records';
-import { seenTemplate, compositionInput, readForTemplate, type PublishedTemplate } from './filing/template';
+import { seenTemplate, compositionInput, readForTemplate, type PublishedTemplate } from './productions/template';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
 import type { Services } from './services';

@@ -31,12 +31,15 @@ type Needed<Name extends string, Part> = [Part] extends [undefined] ? unknown : 
 /** What a call brings: the parts that its endpoint has a shape for. What has a default may be left out. */
 export type Brought<Key extends EndpointKey> = Needed<'parameters', ParametersOf<Contract[Key]>> &
   (undefined extends QueryOf<Contract[Key]> ? unknown : { query?: Partial<QueryOf<Contract[Key]>> }) &
+  (Contract[Key] extends { twice: 'keyed' } ? { key: string } : unknown) &
   (Contract[Key] extends { body: FileContent } ? { body: Blob } : Needed<'body', BodyOf<Contract[Key]>>);
 
 type Parts = {
   parameters?: Readonly<Record<string, string>>;
   query?: Readonly<Record<string, unknown>>;
   body?: unknown;
+  /** Names what is asked for: sent again with the same key, it is not done again. */
+  key?: string;
 };
 
 /** What a call takes after its key: nothing, where the endpoint has no shape for anything. */
@@ -59,7 +62,7 @@ export async function api<Key extends EndpointKey>(key: Key, ...given: Given<Key
 
 /** Calls the server as it is. @throws what `asProblem` reads */
 export function callServer<Key extends EndpointKey>(key: Key, ...[brought]: Given<Key>): Promise<Answer<Key>> {
-  const { query, body, ...rest } = (brought ?? {}) as Parts;
+  const { query, body, key: named, ...rest } = (brought ?? {}) as Parts;
   const [method] = key.split(' ') as ['GET'];
   // Its own types follow file names of routes, of which there is one.
   const call = $fetch as (path: string, options: object) => Promise<Answer<Key>>;
@@ -67,7 +70,10 @@ export function callServer<Key extends EndpointKey>(key: Key, ...[brought]: Give
     method,
     query,
     body: body as BodyInit,
-    ...(body instanceof Blob && { headers: { 'Content-Type': 'application/octet-stream' } }),
+    headers: {
+      ...(body instanceof Blob && { 'Content-Type': 'application/octet-stream' }),
+      ...(named !== undefined && { 'Idempotency-Key': named }),
+    },
   });
 }
 

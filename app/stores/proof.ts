@@ -3,7 +3,7 @@ import type { Finding } from '#core/production/findings/finding';
 import type { Workings } from '#core/sheet/workings';
 import type { Answer, ApiProblem, DocumentRow } from '~/composables/api';
 
-export type Proof = Answer<'GET /proof'>;
+export type Proof = Answer<'POST /productions'>;
 
 /** How far a filing is. */
 export interface FilingProgress {
@@ -11,6 +11,8 @@ export interface FilingProgress {
   number: string;
   state: DocumentRow['state'];
   reason: string | null;
+  /** When a filing that waits is tried next. */
+  dueAt: string | null;
 }
 
 /** The proof that is open: its pages and findings, what a person does to them, and its filing. */
@@ -41,8 +43,8 @@ export const useProofStore = defineStore('proof', () => {
     const mine = ++newest;
     loading.value = true;
     try {
-      const loaded = await api('GET /proof', {
-        query: { deal: dealId, template: templateId, edition: edition.value },
+      const loaded = await api('POST /productions', {
+        body: { template: templateId, record: dealId, choices: { edition: edition.value } },
       });
       if (mine !== newest) return;
       proof.value = loaded;
@@ -57,14 +59,17 @@ export const useProofStore = defineStore('proof', () => {
 
   /** Opens the workings of a figure or value; without an id, none. */
   async function explain(id: string | undefined): Promise<void> {
-    const key = proof.value?.key;
-    if (id === undefined || !key) {
+    const production = proof.value?.id;
+    if (id === undefined || !production) {
       workings.value = undefined;
       return;
     }
     try {
-      const loaded = await api('GET /proof/workings', { query: { key, id } });
-      if (proof.value?.key === key) workings.value = loaded;
+      const loaded = await api('GET /productions/{id}/workings', {
+        parameters: { id: production },
+        query: { value: id },
+      });
+      if (proof.value?.id === production) workings.value = loaded;
     } catch {
       // A value that a newer proof does not have has no workings either.
       workings.value = undefined;
@@ -100,7 +105,7 @@ export const useProofStore = defineStore('proof', () => {
   /** Files the proof that is shown, and follows the document until it is filed or has failed. */
   async function file(): Promise<void> {
     if (!proof.value || !mayFile.value) return;
-    const { record, template, used, issueDate } = proof.value;
+    const { id: production, record, template } = proof.value;
     busy.value = true;
     filingProblem.value = undefined;
     try {
@@ -108,17 +113,11 @@ export const useProofStore = defineStore('proof', () => {
         findings.value.flatMap(({ id }) => (skipped.value[id] ? [[id, skipped.value[id]]] : [])),
       );
       const begun = await api('POST /documents', {
-        body: {
-          recordId: record.id,
-          templateId: template.id,
-          templateVersionId: template.versionId,
-          issueDate,
-          edition: proof.value.edition,
-          used,
-          skipped: kept,
-        },
+        // A proof becomes one document, however often its filing is sent.
+        key: production,
+        body: { production, skips: kept },
       });
-      filing.value = { ...begun, state: 'preparing', reason: null };
+      filing.value = { ...begun, state: 'preparing', reason: null, dueAt: null };
       follow(begun.id);
     } catch (thrown) {
       filingProblem.value = asProblem(thrown);
@@ -128,15 +127,12 @@ export const useProofStore = defineStore('proof', () => {
   }
 
   function follow(id: string): void {
-    const states = new EventSource(addressOf('GET /documents/{id}/states', { parameters: { id } }));
-    states.onmessage = ({ data }) => {
-      const progress = JSON.parse(data as string) as FilingProgress;
-      if (filing.value?.id !== id) return states.close();
-      filing.value = { id, number: progress.number, state: progress.state, reason: progress.reason };
-      if (progress.state !== 'filed' && progress.state !== 'failed') return;
-      busy.value = false;
-      states.close();
-    };
+    const stop = followDocument(id, (document) => {
+      if (filing.value?.id !== id) return stop();
+      const { number, state, reason, dueAt } = document;
+      filing.value = { id, number, state, reason, dueAt };
+      if (isEnded(document)) busy.value = false;
+    });
   }
 
   return {

@@ -2,14 +2,14 @@ import { dealEndpoints } from './deals';
 import { documentEndpoints } from './documents';
 import type { Endpoints } from './endpoint';
 import { ownEndpoints, peopleEndpoints, signInEndpoints } from './people';
-import { proofEndpoints } from './proofs';
+import { productionEndpoints } from './productions';
 import { systemEndpoints } from './system';
 import { templateEndpoints } from './templates';
 
 /** The contract's parts, by what they are called for people. */
 export const PARTS: Readonly<Record<string, Endpoints>> = {
   Deals: dealEndpoints,
-  Proofs: proofEndpoints,
+  Proofs: productionEndpoints,
   Documents: documentEndpoints,
   Templates: templateEndpoints,
   'Finding, and Lumbix itself': systemEndpoints,
@@ -25,7 +25,7 @@ export const contract = {
   ...ownEndpoints,
   ...peopleEndpoints,
   ...dealEndpoints,
-  ...proofEndpoints,
+  ...productionEndpoints,
   ...documentEndpoints,
   ...templateEndpoints,
 } satisfies Endpoints;

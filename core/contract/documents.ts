@@ -1,5 +1,4 @@
-import { string } from 'yup';
-import { oneOf, requiredMapOf, shape, text, texts, uuid } from '../shape/shape';
+import { boolean, oneOf, requiredMapOf, shape, text, texts, uuid } from '../shape/shape';
 import {
   all,
   bridgeStep,
@@ -17,7 +16,7 @@ import { endpoint } from './endpoint';
 import { listQuery } from './list-query';
 
 /** How far the filing of a document is. */
-export const DOCUMENT_STATES = ['preparing', 'rendered', 'attached', 'filed', 'failed'] as const;
+export const DOCUMENT_STATES = ['preparing', 'rendered', 'filed', 'failed'] as const;
 export type DocumentState = (typeof DOCUMENT_STATES)[number];
 export const documentState = () => oneOf(DOCUMENT_STATES).required();
 
@@ -38,7 +37,12 @@ const row = {
   amount: decimalText().nullable(),
   currency: words().nullable(),
   issueDate: day(),
+  /** Why it waits, or why it failed. */
   reason: words().nullable(),
+  /** When it is tried next, where it waits. */
+  dueAt: moment().nullable(),
+  /** Who filed it. */
+  by: words().nullable(),
   createdAt: moment(),
   filedAt: moment().nullable(),
 };
@@ -63,28 +67,37 @@ export const documentEndpoints = {
     twice: 'safe',
   }),
   'POST /documents': endpoint({
-    about: 'Begins to file a document; answers once its number is taken and its job is kept.',
+    about: 'Begins to file what a proof shows; answers once its number is taken and its job is kept.',
     may: 'file',
     body: shape({
-      recordId: text(100).min(1).required(),
-      templateId: text(100).min(1).required(),
-      /** The template version that the proof was made from. */
-      templateVersionId: uuid().required(),
-      issueDate: string()
-        .matches(/^\d{4}-\d{2}-\d{2}$/, 'a day such as 2026-11-23')
-        .required(),
-      /** The edition that was looked at. */
-      edition: text(100),
-      /** What the proof used, so that a change since can be told. */
-      used: texts(),
+      /** The production that was looked at, by its id. */
+      production: uuid().required(),
       /** Reasons for skipping findings that warn, by finding. */
-      skipped: texts(),
+      skips: texts(),
     }).required(),
     answer: shape({ id: uuidText(), number: words() }).required(),
     status: 202,
     problems: [404, 409],
-    twice: 'again',
+    twice: 'keyed',
     perMinute: 120,
+  }),
+  'POST /documents/{id}/try': endpoint({
+    about: 'Has a document that waits tried again at once.',
+    may: 'file',
+    parameters: ofDocument,
+    answer: shape({ tried: boolean().required() }).required(),
+    problems: [404, 409],
+    twice: 'same',
+  }),
+  'POST /documents/{id}/void': endpoint({
+    about:
+      'Asks for a document that waits to be void. It becomes so once nothing that was sent can still arrive, unless its file is on the record.',
+    may: 'void',
+    parameters: ofDocument,
+    body: shape({ reason: text(500).min(1).required() }).required(),
+    answer: shape({ asked: boolean().required() }).required(),
+    problems: [404, 409],
+    twice: 'same',
   }),
   'GET /documents/{id}': endpoint({
     about: 'One document of the register with its history, figures and workings.',
@@ -93,8 +106,10 @@ export const documentEndpoints = {
     answer: shape({
       document: shape({
         ...row,
-        skipped: requiredMapOf(words()),
+        skips: requiredMapOf(words()),
         attachmentId: words().nullable(),
+        /** Whether somebody asked for it to be void. */
+        toBeVoid: boolean().required(),
       }).required(),
       explained: shape({
         figures: all(printedFigure),

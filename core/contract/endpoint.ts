@@ -38,9 +38,9 @@ export interface Endpoint {
   problems?: readonly ProblemStatus[];
   /**
    * What happens when the same request comes twice: `safe` changes nothing at all, `same` leaves what the first one left,
-   * `again` does it again.
+   * `again` does it again, `keyed` asks for a key in the header `Idempotency-Key`, and does it once for each key.
    */
-  twice: 'safe' | 'same' | 'again';
+  twice: 'safe' | 'same' | 'again' | 'keyed';
   /** Requests of one caller in a minute, where fewer than usual are let in. */
   perMinute?: number;
   /** A token does not reach it: only a person who is signed in. */

@@ -71,6 +71,7 @@ const REPEATED: Readonly<Record<Endpoint['twice'], string>> = {
   safe: 'Changes nothing.',
   same: 'Sent twice, it leaves what it left the first time.',
   again: 'Sent twice, it is done twice.',
+  keyed: 'Sent twice with one key, it is done once and answers the same.',
 };
 
 function operation(key: string, endpoint: Endpoint, part: string): Json {
@@ -83,7 +84,11 @@ function operation(key: string, endpoint: Endpoint, part: string): Json {
     description: `${whoMay(endpoint)} ${REPEATED[endpoint.twice]}`,
     tags: [part],
     ...(endpoint.may !== 'anyone' && { security: securityOf(endpoint) }),
-    parameters: [...inAddress('path', parameters), ...inAddress('query', query)],
+    parameters: [
+      ...inAddress('path', parameters),
+      ...inAddress('query', query),
+      ...(endpoint.twice === 'keyed' ? [KEY] : []),
+    ],
     ...(body && { requestBody: { required: true, content: contentOf(body) } }),
     responses: {
       [status]: { description: 'Done.', content: contentOf(endpoint.answer) },
@@ -91,6 +96,15 @@ function operation(key: string, endpoint: Endpoint, part: string): Json {
     },
   };
 }
+
+/** The IETF’s draft for the header field, in whose form keys come. */
+const KEY: Json = {
+  name: 'Idempotency-Key',
+  in: 'header',
+  required: true,
+  description: 'Names what is asked for, once for each: a UUID, for instance.',
+  schema: { type: 'string', minLength: 1, maxLength: 200 },
+};
 
 const securityOf = ({ people }: Endpoint) => (people ? [{ session: [] }] : [{ token: [] }, { session: [] }]);
 

@@ -8,7 +8,7 @@ export type Role = (typeof ROLES)[number];
 export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   author: 'Writes templates, house styles and clauses, and publishes them.',
   producer: 'Looks at proofs, skips warnings with a reason, and files documents.',
-  finance: 'Files invoices and credit notes, and looks after number series.',
+  finance: 'Files invoices and credit notes, voids documents that wait, and looks after number series.',
   reader: 'Looks at deals, templates and the register, and changes nothing.',
   administrator: 'Invites people, gives roles, and keeps the connection to the CRM.',
 };
@@ -19,6 +19,7 @@ export const PERMISSIONS = {
   prove: { roles: ['author', 'producer', 'finance'], to: 'look at proofs' },
   change: { roles: ['producer', 'finance'], to: 'change a record of the CRM' },
   file: { roles: ['producer', 'finance'], to: 'file a document' },
+  void: { roles: ['finance'], to: 'void a document' },
   publish: { roles: ['author'], to: 'publish a template' },
   administer: { roles: ['administrator'], to: 'look after people and the connection' },
 } as const satisfies Readonly<Record<string, { roles: readonly Role[]; to: string }>>;

@@ -4,7 +4,7 @@ import { dealAnswers } from './deals';
 import { documentAnswers } from './documents';
 import { ownAnswers } from './own';
 import { peopleAnswers } from './people';
-import { proofAnswers } from './proofs';
+import { productionAnswers } from './productions';
 import { signInAnswers } from './sign-in';
 import { systemAnswers } from './system';
 import { templateAnswers } from './templates';
@@ -16,7 +16,7 @@ export const answers: Answers<Contract> = {
   ...ownAnswers,
   ...peopleAnswers,
   ...dealAnswers,
-  ...proofAnswers,
+  ...productionAnswers,
   ...documentAnswers,
   ...templateAnswers,
 };

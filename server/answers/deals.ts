@@ -2,7 +2,7 @@ import type { dealEndpoints } from '../../core/contract/deals';
 import { changeField } from '../change';
 import { countDeals, dealFilters, dealValues, listDeals, wholeDeal } from '../deals';
 import type { Answers } from '../edge/answer';
-import { registeredFor } from '../filing/registered';
+import { registeredFor } from '../productions/registered';
 import { refuseUnseenRecord, seesKind } from '../people/access';
 
 export const dealAnswers: Answers<typeof dealEndpoints> = {

@@ -1,12 +1,21 @@
 import type { documentEndpoints } from '../../core/contract/documents';
 import type { Answers } from '../edge/answer';
 import { pdfHeaders } from '../edge/file-headers';
-import { beginFiling } from '../filing/begin';
+import { beginFiling } from '../productions/begin';
+import { tryAgain, voidDocument } from '../productions/void';
 import { documentState, listDocuments, noDocument, readDocument, readFile } from '../register';
 
 export const documentAnswers: Answers<typeof documentEndpoints> = {
   'GET /documents': ({ query, services, caller }) => listDocuments(services.database, query, caller),
-  'POST /documents': ({ body, services, caller }) => beginFiling(services, body, caller),
+  'POST /documents': ({ body, key, services, caller }) => beginFiling(services, body, key, caller),
+  'POST /documents/{id}/try': async ({ parameters, services, caller }) => {
+    await tryAgain(services, parameters.id, caller);
+    return { tried: true };
+  },
+  'POST /documents/{id}/void': async ({ parameters, body, services, caller }) => {
+    await voidDocument(services, parameters.id, body.reason, caller);
+    return { asked: true };
+  },
   'GET /documents/{id}': ({ parameters, services, caller }) => readDocument(services.database, parameters.id, caller),
   'GET /documents/{id}/file': async ({ parameters, services, caller }) => {
     const { bytes, fileName, sha256 } = await readFile(services.database, parameters.id, caller);

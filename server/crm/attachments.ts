@@ -9,9 +9,9 @@ export interface CrmAttachment {
   created_at: string;
 }
 
-/** The files on a deal. @throws CrmError */
+/** The files on a deal. Asked once: the steps of a filing try again by themselves. @throws CrmError */
 export async function listAttachments(dealId: string): Promise<CrmAttachment[]> {
-  const request = { path: attachmentsOf(dealId), repeatable: true };
+  const request = { path: attachmentsOf(dealId), repeatable: true, attempts: 1 };
   const { value } = await requestCrm(request, asJson<{ value: CrmAttachment[] }>);
   if (!Array.isArray(value)) throw new CrmError('away', 'The CRM’s answer cannot be read.');
   return value;
@@ -19,7 +19,7 @@ export async function listAttachments(dealId: string): Promise<CrmAttachment[]> 
 
 /**
  * Puts a file on a deal exactly once: every attempt carries the same repeatability id (OASIS OData Repeatable
- * Requests 1.0), so a CRM that has stored the file already answers as it did the first time.
+ * Requests 1.0), so a CRM that has stored the file already answers as it did the first time. Sent once, as above.
  * @throws CrmError
  */
 export async function attach(
@@ -40,6 +40,7 @@ export async function attach(
     },
     body: new Uint8Array(bytes),
     repeatable: true,
+    attempts: 1,
   };
   const attachment = await requestCrm(request, asJson<CrmAttachment>);
   if (typeof attachment.id !== 'string' || typeof attachment.sha256 !== 'string')

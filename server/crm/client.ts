@@ -25,6 +25,8 @@ export interface CrmRequest {
   body?: string | Uint8Array<ArrayBuffer>;
   /** Whether sending it twice does the same as sending it once; only such requests are repeated. */
   repeatable: boolean;
+  /** How often it is sent at most, where it is repeatable: once, where whoever asks tries again by themselves. */
+  attempts?: number;
 }
 
 const TIMEOUT = 10_000;
@@ -43,7 +45,8 @@ export async function requestCrm<T>(request: CrmRequest, read: (response: Respon
     try {
       return await once(request, read);
     } catch (problem) {
-      if (!(problem instanceof CrmError) || problem.failure !== 'away' || attempt === ATTEMPTS) throw problem;
+      if (!(problem instanceof CrmError) || problem.failure !== 'away') throw problem;
+      if (attempt >= (request.attempts ?? ATTEMPTS)) throw problem;
       if (!request.repeatable && problem.again === undefined) throw problem;
       await pause(Math.max(FIRST_PAUSE * 2 ** (attempt - 1), problem.again ?? 0));
     }

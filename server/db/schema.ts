@@ -2,6 +2,8 @@ import type { Clause } from '../../core/template/clause';
 import type { HouseStyle } from '../../core/template/house-style';
 import type { TemplateFile } from '../../core/template/template-file';
 import type { DocumentState } from '../../core/contract/documents';
+import type { Choices } from '../../core/production/production';
+import type { StepKindName } from '../productions/steps/step';
 import { sql } from 'drizzle-orm';
 import {
   customType,
@@ -27,6 +29,13 @@ export * from './people-schema';
 
 /** A composition as it is kept: its pictures are in the PDF, and its workings are made for good. */
 export type KeptComposition = Omit<Composition, 'assets'> & { workings: Record<string, Workings> };
+
+/** Why a waiting document shall be void, and who says so. */
+export interface Voiding {
+  reason: string;
+  byId: string;
+  by: string;
+}
 
 /** Records that a template version was found to stop on when it was published. */
 export interface AcceptedStops {
@@ -116,18 +125,64 @@ export const seriesCounters = pgTable(
   (table) => [primaryKey({ columns: [table.seriesId, table.period] })],
 );
 
-/** The register: every document ever produced, with the data it was made from. */
+/**
+ * What a document is before, while and after it is made: a template version, a record, and what was chosen. A proof is one that is
+ * looked at; a filed document holds on to one for good; others go after a while.
+ */
+export const productions = pgTable(
+  'productions',
+  {
+    id: uuid('id').primaryKey(),
+    templateVersionId: uuid('template_version_id').notNull(),
+    /** Where the record comes from, its type and its id there. */
+    recordSource: text('record_source').notNull(),
+    recordType: text('record_type').notNull(),
+    recordId: text('record_id').notNull(),
+    choices: jsonb('choices').$type<Choices>().notNull(),
+    issueDate: date('issue_date', { mode: 'string' }).notNull(),
+    /** The record as it was read, and what of it is printed. */
+    snapshot: jsonb('snapshot').$type<RecordSnapshot>().notNull(),
+    used: jsonb('used').$type<UsedValues>().notNull(),
+    usedDigest: text('used_digest').notNull(),
+    byId: uuid('by_id'),
+    /** When the record was read: what was filed for it later does not count. */
+    at: at('at').notNull().defaultNow(),
+  },
+  (table) => [index('productions_at').on(table.at)],
+);
+
+/** Every number that was ever taken from a series: there are no gaps. */
+export const numbers = pgTable(
+  'numbers',
+  {
+    id: uuid('id').primaryKey(),
+    seriesId: text('series_id').notNull(),
+    period: text('period').notNull(),
+    serial: integer('serial').notNull(),
+    text: text('text').notNull(),
+    /** Void where the document that it was taken for was never filed. */
+    state: text('state').$type<'taken' | 'void'>().notNull(),
+    takenAt: at('taken_at').notNull().defaultNow(),
+    /** The name of who it was taken for. */
+    by: text('by'),
+  },
+  (table) => [uniqueIndex('numbers_serial').on(table.seriesId, table.period, table.serial)],
+);
+
+/** The register: every document ever produced. */
 export const documents = pgTable(
   'documents',
   {
     /** UUIDv7; also the repeatability id of its filing. */
     id: uuid('id').primaryKey(),
+    productionId: uuid('production_id')
+      .notNull()
+      .references(() => productions.id),
+    numberId: uuid('number_id').references(() => numbers.id),
     kind: text('kind').notNull(),
     state: text('state').$type<DocumentState>().notNull(),
+    /** As it is printed. */
     number: text('number').notNull(),
-    seriesId: text('series_id').notNull(),
-    period: text('period').notNull(),
-    serial: integer('serial').notNull(),
     recordType: text('record_type').notNull(),
     recordId: text('record_id').notNull(),
     recordName: text('record_name').notNull(),
@@ -135,57 +190,90 @@ export const documents = pgTable(
     title: text('title').notNull(),
     fileName: text('file_name').notNull(),
     templateId: text('template_id').notNull(),
-    templateVersionId: uuid('template_version_id').notNull(),
-    edition: text('edition').notNull(),
-    plan: text('plan').notNull(),
-    /** Gross total by the figure with that role. */
+    /** Gross total by the figure with that meaning. */
     amount: numeric('amount'),
     currency: text('currency'),
     issueDate: date('issue_date', { mode: 'string' }).notNull(),
-    snapshot: jsonb('snapshot').$type<RecordSnapshot>().notNull(),
-    used: jsonb('used').$type<UsedValues>().notNull(),
-    usedDigest: text('used_digest').notNull(),
-    /** Findings that were skipped, with the reasons given. */
-    skipped: jsonb('skipped').$type<Record<string, string>>().notNull(),
     /** As composed with its number: written once, when rendered. */
     composition: jsonb('composition').$type<KeptComposition>(),
-    attachmentId: text('attachment_id'),
-    /** Why it failed, or what it waits for. */
-    reason: text('reason'),
+    /** Who filed it, and the key that they named the filing by: the same key is the same document. */
+    byId: uuid('by_id'),
+    by: text('by'),
+    key: text('key'),
+    /** That it shall be void, if its file is not on the record: who asked for it, and why. */
+    voiding: jsonb('voiding').$type<Voiding>(),
     createdAt: at('created_at').notNull().defaultNow(),
     filedAt: at('filed_at'),
   },
   (table) => [
-    uniqueIndex('documents_number').on(table.seriesId, table.period, table.serial),
+    uniqueIndex('documents_production').on(table.productionId),
+    uniqueIndex('documents_key').on(table.byId, table.key),
+    uniqueIndex('documents_number').on(table.numberId),
     index('documents_record').on(table.recordId, table.kind, table.createdAt),
     index('documents_created').on(table.createdAt),
-    index('documents_unfinished')
-      .on(table.state)
-      .where(sql`${table.state} in ('preparing', 'rendered', 'attached')`),
   ],
 );
 
-/** The filed bytes. They never change; the hash is checked on every read. */
-export const documentFiles = pgTable('document_files', {
-  documentId: uuid('document_id')
-    .primaryKey()
-    .references(() => documents.id),
-  mediaType: text('media_type').notNull(),
-  sha256: text('sha256').notNull(),
-  bytes: bytea('bytes').notNull(),
-});
+/** What happens to a document, in order. Steps make what happens safe to repeat. */
+export const steps = pgTable(
+  'steps',
+  {
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => documents.id),
+    position: integer('position').notNull(),
+    kind: text('kind').$type<StepKindName>().notNull(),
+    state: text('state').$type<'open' | 'done' | 'ended'>().notNull(),
+    /** How often it was begun. */
+    attempts: integer('attempts').notNull().default(0),
+    triedAt: at('tried_at'),
+    /** Why it waits, or why it ended the document. */
+    reason: text('reason'),
+    /** When it is tried next, where it waits. */
+    dueAt: at('due_at'),
+    /** When the last attempt was begun of which nobody knows what it did. */
+    unclearAt: at('unclear_at'),
+    /** What it came to: the number, the pages, the id of the file on the record. */
+    answer: jsonb('answer').$type<Readonly<Record<string, string | number>>>(),
+    doneAt: at('done_at'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.documentId, table.position] }),
+    index('steps_open')
+      .on(table.documentId)
+      .where(sql`${table.state} = 'open'`),
+  ],
+);
 
-/** What happened to a document, in order; only ever added to. */
+/** The filed bytes, by format. They never change; the hash is checked on every read. */
+export const files = pgTable(
+  'files',
+  {
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => documents.id),
+    format: text('format').$type<'pdf'>().notNull(),
+    mediaType: text('media_type').notNull(),
+    sha256: text('sha256').notNull(),
+    bytes: bytea('bytes').notNull(),
+    /** The id that the record source gave the file on its record. */
+    attachmentId: text('attachment_id'),
+  },
+  (table) => [primaryKey({ columns: [table.documentId, table.format] })],
+);
+
+/** What happened, in order; only ever added to. Mostly to documents. */
 export const events = pgTable(
   'events',
   {
     id: uuid('id').primaryKey(),
-    documentId: uuid('document_id').notNull(),
+    subjectKind: text('subject_kind').notNull(),
+    subjectId: text('subject_id').notNull(),
     kind: text('kind').notNull(),
     sentence: text('sentence').notNull(),
     /** The name of who did it; absent for what Lumbix did itself. */
     by: text('by'),
     at: at('at').notNull().defaultNow(),
   },
-  (table) => [index('events_document').on(table.documentId, table.at)],
+  (table) => [index('events_subject').on(table.subjectKind, table.subjectId, table.at)],
 );

@@ -18,6 +18,8 @@ export interface Call<E extends Endpoint> {
   parameters: ParametersOf<E>;
   query: QueryOf<E>;
   body: BodyOf<E>;
+  /** What the caller named the request by, where the endpoint asks for it. */
+  key: E['twice'] extends 'keyed' ? string : undefined;
   services: Services;
   /** Who asks; at an endpoint for anyone, whoever is signed in. */
   caller: E['may'] extends 'anyone' ? Caller | undefined : Caller;

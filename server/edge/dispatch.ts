@@ -2,6 +2,7 @@ import type { IncomingMessage } from 'node:http';
 import {
   createEventStream,
   defineEventHandler,
+  getHeader,
   setResponseHeader,
   setResponseHeaders,
   setResponseStatus,
@@ -11,7 +12,7 @@ import {
 import type { ISchema } from 'yup';
 import { isEvents, isFile, type Endpoint } from '../../core/contract/endpoint';
 import type { ShapeOf } from '../../core/shape/shape';
-import { accepted, acceptedTexts, sendProblem } from '../problem';
+import { accepted, acceptedTexts, Problem, sendProblem } from '../problem';
 import type { Database } from '../db/database';
 import { services } from '../services';
 import type { Call, SentFile, Subscription } from './answer';
@@ -57,6 +58,7 @@ async function answer(event: H3Event, found: Found, give: AnyAnswer): Promise<un
     parameters: inAddress(endpoint.parameters, found.parameters) as never,
     query: inAddress(endpoint.query, found.query) as never,
     body: (await bodyOf(event, endpoint)) as never,
+    key: (endpoint.twice === 'keyed' ? keyOf(event) : undefined) as never,
     services: opened,
     caller: caller as never,
     event,
@@ -76,6 +78,18 @@ const inAddress = (shape: ISchema<unknown> | undefined, texts: object) =>
 async function bodyOf(event: H3Event, { body }: Endpoint): Promise<unknown> {
   if (body === undefined) return undefined;
   return isFile(body) ? readBytes(event, body.most!) : accepted(body as ShapeOf<unknown>, await readJson(event));
+}
+
+/** What a caller names a request by, as itself or as a quoted string (RFC 8941, 3.3.3). @throws Problem where there is none */
+function keyOf(event: H3Event): string {
+  const key = /^"?([\x21\x23-\x5b\x5d-\x7e]{1,200})"?$/.exec(getHeader(event, 'idempotency-key') ?? '')?.[1];
+  if (key !== undefined) return key;
+  throw new Problem(
+    400,
+    'The request has no key',
+    'Send a header Idempotency-Key with a new UUID for each filing, and the same one whenever you send it again. Nothing was done.',
+    { reason: 'key' },
+  );
 }
 
 /** Sends events until the other side goes away or is let in no more; what is the same as before is not sent again. */

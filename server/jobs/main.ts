@@ -1,58 +1,55 @@
-/** The process that files documents. Any number of them may run. */
-import { inArray } from 'drizzle-orm';
+/** A process that takes documents through their steps. Any number of them may run, on any number of machines. */
+import { availableParallelism } from 'node:os';
+import { isDatabaseAway } from '../db/away';
 import { closeDatabase, openDatabase } from '../db/database';
-import { documents } from '../db/schema';
-import { advance } from '../filing/advance';
+import { log, withoutData } from '../log';
 import { Press } from '../press/press';
+import { advance } from '../productions/engine';
 import { listen } from './listen';
 import { FILING, JOB_CHANNEL, openQueue } from './queue';
 
-/** How often unfinished documents are looked for, besides the jobs: after a kill, or while the CRM was away. */
-const SWEEP_EVERY = 10_000;
+/** As many documents at once as the press has processes. */
+const AT_ONCE = Math.max(2, availableParallelism());
 
-const { pool, database } = openDatabase();
-const press = new Press(2);
+/** For so many milliseconds an ending process waits for others to answer. */
+const LAST_WORDS = 3_000;
+
+const { database } = openDatabase();
+// What people wait for at their screens goes first, on this machine too.
+const press = new Press(AT_ONCE, 5);
 const queue = await openQueue('work');
-const services = { pool, database, press };
+const services = { database, press, queue };
 
-const workerId = await queue.boss.work<{ documentId: string }>(
-  FILING,
-  { pollingIntervalSeconds: 2, batchSize: 1 },
-  async ([job]) => {
+const options = { pollingIntervalSeconds: 1, batchSize: 1 };
+const workers: string[] = [];
+for (let each = 0; each < AT_ONCE; each++) {
+  const id = await queue.boss.work<{ documentId: string }>(FILING, options, async ([job]) => {
     if (job) await advance(services, job.data.documentId);
-  },
-);
-// A notification makes the worker look at once; the poll is for those that were missed.
-const listener = listen(JOB_CHANNEL, () => queue.boss.notifyWorker(workerId));
-
-/** Goes on with every document that is under way and that no other process holds. */
-async function sweep(): Promise<void> {
-  try {
-    const unfinished = await database
-      .select({ id: documents.id })
-      .from(documents)
-      .where(inArray(documents.state, ['preparing', 'rendered', 'attached']));
-    for (const { id } of unfinished) await advance(services, id).catch((problem: unknown) => report(problem));
-  } catch (problem) {
-    report(problem);
-  }
+    // The next one is looked for at once; where there is none, after the pause.
+    queue.boss.notifyWorker(workers[each]!);
+  });
+  workers.push(id);
 }
+// A notification makes the workers look at once; the pause is for what waits, and for those that were missed.
+const listener = listen(JOB_CHANNEL, () => {
+  for (const id of workers) queue.boss.notifyWorker(id);
+});
+log.info('The filing worker is ready.');
 
-function report(problem: unknown): void {
-  process.stderr.write(`Filing: ${problem instanceof Error ? problem.message : String(problem)}\n`);
-}
-
-await sweep();
-const sweeper = setInterval(() => void sweep(), SWEEP_EVERY);
-process.stdout.write('The filing worker is ready.\n');
+// The queue does not wait for what it writes down at a job's end: while the database is away, such a job is taken up again later.
+process.on('unhandledRejection', (problem) => {
+  if (!isDatabaseAway(problem)) throw problem;
+  log.warn(withoutData(problem), 'The database is away.');
+});
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.once(signal, () => {
-    clearInterval(sweeper);
+    // What is under way is taken up by the next worker: each step can be repeated.
+    press.close();
+    setTimeout(() => process.exit(0), LAST_WORDS).unref();
     void (async () => {
       await listener.close();
       await queue.close();
-      await press.close();
       await closeDatabase();
       process.exit(0);
     })();

@@ -3,6 +3,7 @@ import PgBoss from 'pg-boss';
 import { sql } from 'drizzle-orm';
 import { config } from '../config';
 import type { Connection } from '../db/database';
+import { log, withoutData } from '../log';
 
 export const FILING = 'filing';
 /** PostgreSQL notification channels: a job waits; a document changed (payload: its id). */
@@ -12,10 +13,16 @@ export const DOCUMENT_CHANNEL = 'lumbix_document';
 /** The job queue of a process. */
 export interface Queue {
   boss: PgBoss;
-  /** Asks for a document to be filed, as part of the caller's transaction: no document without its job. */
-  enqueueFiling(connection: Connection, documentId: string): Promise<void>;
+  /**
+   * Has a document taken through its steps, now or not before a moment, as part of the caller's transaction: no document without its
+   * job. A job that finds nothing to do ends. `isLong`: its steps take minutes.
+   */
+  enqueue(connection: Connection, documentId: string, when?: { notBefore?: Date; isLong?: boolean }): Promise<void>;
   close(): Promise<void>;
 }
+
+/** The same in seconds for documents whose steps take minutes. */
+const LONG_EXPIRES = 600;
 
 /** Opens the queue; `work` also runs its maintenance, which one kind of process does. */
 export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queue> {
@@ -23,27 +30,39 @@ export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queu
     connectionString: config.databaseUrl,
     max: 4,
     supervise: purpose === 'work',
+    maintenanceIntervalSeconds: Math.ceil(config.jobExpiry / 3),
     schedule: false,
   });
-  boss.on('error', (problem) => process.stderr.write(`Job queue: ${problem.message}\n`));
+  boss.on('error', (problem) => log.warn(withoutData(problem), 'The job queue did not answer.'));
   await boss.start();
-  await boss.createQueue(FILING, {
+  // Waiting for what passes is a step's own matter; these are for workers and databases that fall over.
+  const settings = {
     name: FILING,
-    policy: 'standard',
-    retryLimit: 4,
+    policy: 'standard' as const,
+    retryLimit: 1_000_000,
     retryDelay: 1,
     retryBackoff: true,
-    expireInSeconds: 120,
-  });
+    expireInSeconds: config.jobExpiry,
+  };
+  await boss.createQueue(FILING, settings);
+  await boss.updateQueue(FILING, settings);
   return {
     boss,
-    async enqueueFiling(connection, documentId) {
+    async enqueue(connection, documentId, { notBefore, isLong } = {}) {
       const executeSql = async (text: string, values: unknown[]) =>
         (await connection.execute(withValues(text, values))) as QueryResult;
-      await boss.send(FILING, { documentId }, { db: { executeSql } });
-      await connection.execute(sql`select pg_notify(${JOB_CHANNEL}, ${documentId})`);
+      await boss.send(
+        FILING,
+        { documentId },
+        {
+          db: { executeSql },
+          ...(notBefore && { startAfter: notBefore }),
+          ...(isLong && { expireInSeconds: LONG_EXPIRES }),
+        },
+      );
+      if (!notBefore) await connection.execute(sql`select pg_notify(${JOB_CHANNEL}, ${documentId})`);
     },
-    close: () => boss.stop({ graceful: true, timeout: 5_000 }),
+    close: () => boss.stop({ graceful: true, timeout: 2_000 }),
   };
 }
 

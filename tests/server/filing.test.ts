@@ -1,21 +1,21 @@
 import { execFileSync } from 'node:child_process';
 import { once } from 'node:events';
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { changeField } from '../../server/change';
 import { CrmError } from '../../server/crm/client';
 import { closeDatabase, openDatabase } from '../../server/db/database';
-import { documentFiles, documents } from '../../server/db/schema';
+import { documents, files, numbers, steps } from '../../server/db/schema';
 import { countDeals, listDeals, wholeDeal } from '../../server/deals';
-import { beginFiling, type FilingRequest } from '../../server/filing/begin';
+import { tryAgain, voidDocument } from '../../server/productions/void';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
 import { Problem } from '../../server/problem';
-import { proofDocument } from '../../server/proof';
 import { listDocuments, readDocument, readFile } from '../../server/register';
 import type { Services } from '../../server/services';
 import { callerWith } from '../callers';
 import type { Fault } from '../../standins/crm/faults';
+import { fileAs, proofOf, requestFor as request } from './produce';
 import { openStack, until, type Stack } from './stack';
 
 const TEMPLATE = 'glasshouse-quote';
@@ -31,7 +31,7 @@ beforeAll(async () => {
 afterEach(() => stack.clearFaults());
 afterAll(async () => {
   await queue.close();
-  await press.close();
+  press.close();
   await closeDatabase();
   await stack.close();
 });
@@ -39,18 +39,13 @@ afterAll(async () => {
 const CALLER = callerWith();
 const database = () => openDatabase().database;
 const services = () => ({ database: database(), queue, press }) as unknown as Services;
-const proof = (dealId: string) => proofDocument(services(), dealId, TEMPLATE, CALLER);
+const proof = (dealId: string) => proofOf(services(), dealId, TEMPLATE, CALLER);
 const register = (top = 1) => listDocuments(database(), { sort: 'created', descending: true, skip: 0, top }, CALLER);
 
-/** What the screen sends for a proof, every warning skipped. */
-async function requestFor(dealId: string): Promise<FilingRequest> {
-  const { template, used, issueDate, findings } = await proof(dealId);
-  const warnings = findings.filter(({ severity }) => severity === 'warns');
-  const skipped = Object.fromEntries(warnings.map(({ id }) => [id, 'agreed by telephone']));
-  return { recordId: dealId, templateId: template.id, templateVersionId: template.versionId, used, issueDate, skipped };
-}
-const file = async (dealId: string) => beginFiling(services(), await requestFor(dealId), CALLER);
+const requestFor = (dealId: string) => request(services(), dealId, TEMPLATE, CALLER);
+const file = async (dealId: string) => fileAs(services(), await requestFor(dealId), CALLER);
 const stored = async (id: string) => (await database().select().from(documents).where(eq(documents.id, id)))[0]!;
+const reasonOf = async (id: string) => (await readDocument(database(), id, CALLER)).document.reason;
 const untilFiled = (id: string) => until(async () => (await stored(id)).state === 'filed');
 
 async function problemOf(doing: Promise<unknown>): Promise<Problem> {
@@ -160,38 +155,38 @@ describe('filing', () => {
     ['a token service that is down', { on: 'token', kind: 'status', status: 503, plain: true }, 'D-1211'],
   ])(
     'passes: %s voids nothing and files once',
-    async (_, fault, deal, times = 6) => {
+    async (_, fault, deal, times = 3) => {
       const before = (await stack.attachments(deal)).length;
       const request = await requestFor(deal);
       // A fault of reading or of tokens is for the worker alone; one that was just started has no token yet.
       const isForWorker = fault.on !== 'attach';
       if (isForWorker) await stack.stopWorkers();
       else await stack.fault({ ...fault, times });
-      const { id } = await beginFiling(services(), request, CALLER);
+      const { id } = await fileAs(services(), request, CALLER);
       if (isForWorker) {
         await stack.fault({ ...fault, times });
         await stack.startWorker();
       }
       await until(async () => (await stored(id)).state === 'filed', 50_000);
       expect(await stack.attachments(deal)).toHaveLength(before + 1);
-      expect((await stored(id)).reason).toBeNull();
+      expect(await reasonOf(id)).toBeNull();
     },
     60_000,
   );
 
   it('waits with its reason while the CRM is away, and goes on when it is back', async () => {
-    await stack.fault({ on: 'attach', kind: 'status', status: 500, times: 5 });
+    await stack.fault({ on: 'attach', kind: 'status', status: 500, times: 3 });
     const { id } = await file('D-1196');
-    await until(async () => (await stored(id)).reason !== null);
+    await until(async () => (await reasonOf(id)) !== null);
     expect((await stored(id)).state).toBe('rendered');
     await untilFiled(id);
-    expect((await stored(id)).reason).toBeNull();
+    expect(await reasonOf(id)).toBeNull();
     expect(await stack.attachments('D-1196')).toHaveLength(1);
   });
 
   it('gives people who file at once a number each', async () => {
     const requests = await Promise.all(['D-1209', 'D-1210', 'D-1210'].map(requestFor));
-    const begun = await Promise.all(requests.map((request) => beginFiling(services(), request, CALLER)));
+    const begun = await Promise.all(requests.map((request) => fileAs(services(), request, CALLER)));
     expect(new Set(begun.map(({ number }) => number)).size).toBe(3);
     for (const { id } of begun) await untilFiled(id);
     expect(new Set((await stack.attachments('D-1210')).map(({ name }) => name)).size).toBe(2);
@@ -208,17 +203,19 @@ describe('filing', () => {
 
   it('refuses an open warning, and keeps the reason of a skipped one', async () => {
     const request = await requestFor('D-1187');
-    const problem = await problemOf(beginFiling(services(), { ...request, skipped: {} }, CALLER));
+    const problem = await problemOf(fileAs(services(), { ...request, skips: {} }, CALLER));
     expect(problem.detail).toContain('The deal says');
-    const { id } = await beginFiling(services(), request, CALLER);
+    const { id } = await fileAs(services(), request, CALLER);
     await untilFiled(id);
-    expect((await stored(id)).skipped).toEqual({ 'check amount': 'agreed by telephone' });
+    expect((await readDocument(database(), id, CALLER)).document.skips).toEqual({
+      'check amount': 'agreed by telephone',
+    });
   });
 
   it('refuses a deal that changed since the proof, and shows the change', async () => {
     const request = await requestFor('D-1199');
     await stack.changeInCrm('LineItems', 'D-1199-1', { unit_price: '45.00' });
-    const problem = await problemOf(beginFiling(services(), request, CALLER));
+    const problem = await problemOf(fileAs(services(), request, CALLER));
     expect(problem.status).toBe(409);
     const what = 'Line 1, Toughened glass, 4 mm: unit price';
     expect(problem.members.changes).toEqual([{ what, before: '44.5 EUR', after: '45 EUR' }]);
@@ -228,14 +225,41 @@ describe('filing', () => {
   it('files a deal whose change since the proof prints nowhere', async () => {
     const request = await requestFor('D-1201');
     await stack.changeInCrm('Deals', 'D-1201', { snow_zone: '4', stage: 'Quoted' });
-    await untilFiled((await beginFiling(services(), request, CALLER)).id);
+    await untilFiled((await fileAs(services(), request, CALLER)).id);
+  });
+
+  it('makes one document of one key, however often and however many at once it comes', async () => {
+    const request = await requestFor('D-1198');
+    const key = 'one of a kind';
+    const all = await Promise.all(Array.from({ length: 6 }, () => fileAs(services(), request, CALLER, key)));
+    expect(new Set(all.map(({ id }) => id)).size).toBe(1);
+    expect(await fileAs(services(), request, CALLER, key)).toEqual(all[0]);
+    await untilFiled(all[0]!.id);
+    expect(await stack.attachments('D-1198')).toHaveLength(1);
+    const other = { ...request, skips: { ...request.skips, more: 'agreed' } };
+    expect((await problemOf(fileAs(services(), other, CALLER, key))).title).toBe('The key was used before');
+    const again = await problemOf(fileAs(services(), request, CALLER));
+    expect(again.detail).toContain(`It became ${all[0]!.number}.`);
+  });
+
+  it('refuses an edition, a plan and a house style that the template does not have', async () => {
+    for (const choices of [{ edition: 'xx' }, { plan: 'xx' }, { houseStyle: 'xx' }])
+      expect(await problemOf(proofOf(services(), 'D-1188', TEMPLATE, CALLER, choices))).toMatchObject({
+        status: 422,
+        detail: expect.stringContaining('Choose one of these') as string,
+      });
+  });
+
+  it('files nobody else’s proof', async () => {
+    const other = { ...CALLER, id: '01900000-0000-7000-8000-000000000009' };
+    expect((await problemOf(fileAs(services(), await requestFor('D-1188'), other))).status).toBe(404);
   });
 
   it('refuses to hand out bytes that are not what was filed', async () => {
     const { id } = await file('D-1207');
     await untilFiled(id);
     const changed = { bytes: Buffer.from('%PDF- changed') };
-    await database().update(documentFiles).set(changed).where(eq(documentFiles.documentId, id));
+    await database().update(files).set(changed).where(eq(files.documentId, id));
     expect((await problemOf(readFile(database(), id, CALLER))).title).toBe('The PDF is damaged');
   });
 
@@ -245,6 +269,83 @@ describe('filing', () => {
     expect((await register()).total).toBeGreaterThan(5);
     await stack.startCrm();
     expect((await proof('D-1187')).record.id).toBe('D-1187');
+  });
+});
+
+describe('a filing that waits', () => {
+  const step = async (id: string) =>
+    (
+      await database()
+        .select()
+        .from(steps)
+        .where(and(eq(steps.documentId, id), eq(steps.state, 'open')))
+    )[0];
+  /** As if the last attempt to attach had been six minutes ago. */
+  const longAgo = (id: string) =>
+    database()
+      .update(steps)
+      .set({ unclearAt: new Date(Date.now() - 6 * 60_000) })
+      .where(and(eq(steps.documentId, id), eq(steps.kind, 'attach')));
+  const history = async (id: string) => (await readDocument(database(), id, CALLER)).history.map(({ kind }) => kind);
+  const waiting = async (deal: string, fault: Fault) => {
+    await stack.fault(fault);
+    const begun = await file(deal);
+    await until(async () => (await reasonOf(begun.id)) !== null);
+    return begun;
+  };
+  const notStored: Fault = { on: 'attach', kind: 'status', status: 503, times: 1_000 };
+  const stored500: Fault = { on: 'attach', kind: 'page', times: 1_000 };
+
+  it('says why and when it is tried next, with growing pauses, and goes on at once when somebody says so', async () => {
+    const { id } = await waiting('D-1212', notStored);
+    await until(async () => (await step(id))!.attempts >= 4 && (await step(id))!.dueAt !== null);
+    const { document } = await readDocument(database(), id, CALLER);
+    expect(document.reason).toBe('The CRM answered with an error (503). Try again in a moment.');
+    expect(document.dueAt!.getTime()).toBeGreaterThan(Date.now() + 1_000);
+    await stack.clearFaults();
+    await tryAgain(services(), id, CALLER);
+    await until(async () => (await stored(id)).state === 'filed', 2_500);
+    expect((await readDocument(database(), id, CALLER)).document).toMatchObject({ reason: null, dueAt: null });
+    expect((await problemOf(tryAgain(services(), id, CALLER))).title).toBe('The document is filed');
+  });
+
+  it('becomes void where finance says so, once nothing can still arrive and the record does not hold the file', async () => {
+    const { id, number } = await waiting('D-1213', notStored);
+    expect((await problemOf(voidDocument(services(), id, 'No.', callerWith('author')))).status).toBe(403);
+    await voidDocument(services(), id, 'Agreed with the customer.', CALLER);
+    await until(async () => (await step(id))!.dueAt!.getTime() > Date.now() + 200_000);
+    expect((await readDocument(database(), id, CALLER)).document).toMatchObject({ state: 'rendered', toBeVoid: true });
+    await longAgo(id);
+    await tryAgain(services(), id, CALLER);
+    await until(async () => (await stored(id)).state === 'failed');
+    expect(await stack.attachments('D-1213')).toEqual([]);
+    expect(await reasonOf(id)).toBe('Agreed with the customer.');
+    expect(await database().select().from(numbers).where(eq(numbers.text, number))).toMatchObject([{ state: 'void' }]);
+    expect((await history(id)).slice(-2)).toEqual(['void asked for', 'failed']);
+  });
+
+  it('is filed all the same where the record holds its file', async () => {
+    const { id } = await waiting('D-1214', stored500);
+    await voidDocument(services(), id, 'Agreed with the customer.', CALLER);
+    await until(async () => (await step(id))!.dueAt!.getTime() > Date.now() + 200_000);
+    await stack.clearFaults();
+    await longAgo(id);
+    await tryAgain(services(), id, CALLER);
+    await untilFiled(id);
+    expect(await stack.attachments('D-1214')).toHaveLength(1);
+  });
+
+  it('is not void while an earlier attempt may still arrive, though a later one was refused', async () => {
+    const request = await requestFor('D-1215');
+    await stack.fault({ ...notStored, times: 1 });
+    await stack.fault({ on: 'attach', kind: 'status', status: 415, times: 1 });
+    const { id } = await fileAs(services(), request, CALLER);
+    await until(async () => (await reasonOf(id))?.includes('out of order') ?? false);
+    expect((await stored(id)).state).toBe('rendered');
+    await longAgo(id);
+    await stack.fault({ on: 'attach', kind: 'status', status: 415, times: 1 });
+    await tryAgain(services(), id, CALLER);
+    await until(async () => (await stored(id)).state === 'failed');
   });
 });
 
@@ -276,11 +377,15 @@ describe('a killed worker', () => {
     await stack.deleteInCrm('Deals', 'D-1206');
     await stack.startWorker();
     await until(async () => (await stored(id)).state === 'failed');
-    expect(await stored(id)).toMatchObject({ number, reason: 'There is no deal D-1206.' });
+    expect((await readDocument(database(), id, CALLER)).document).toMatchObject({
+      number,
+      reason: 'There is no deal D-1206.',
+    });
+    expect(await database().select().from(numbers).where(eq(numbers.text, number))).toMatchObject([{ state: 'void' }]);
   });
 
   it('leaves no gap in the series', async () => {
-    const rows = await database().select({ serial: documents.serial }).from(documents);
+    const rows = await database().select({ serial: numbers.serial }).from(numbers);
     const serials = rows.map(({ serial }) => serial).sort((a, b) => a - b);
     expect(serials).toEqual(Array.from({ length: serials.length }, (_, index) => index + 1));
   });

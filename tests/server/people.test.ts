@@ -23,7 +23,7 @@ import { Problem } from '../../server/problem';
 import { sealAnew } from '../../server/secrets/renew';
 import { newKeyLine } from '../../server/secrets/keys';
 import { unseal } from '../../server/secrets/seal';
-import { tidyUp } from '../../server/people/tidy-up';
+import { tidyUp } from '../../server/tidy-up';
 import { readTrail, trailCsv } from '../../server/trail';
 import { demoPeople } from '../../demo/people';
 import { callerWith } from '../callers';

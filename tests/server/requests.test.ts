@@ -4,7 +4,7 @@ import type { ShapeOf } from '../../core/shape/shape';
 import { accepted, acceptedTexts, Problem } from '../../server/problem';
 
 const dealsQuery = contract['GET /deals'].query;
-const proofQuery = contract['GET /proof'].query;
+const workingsQuery = contract['GET /productions/{id}/workings'].query;
 const valuesQuery = contract['GET /deals/{id}/values'].query;
 const documentId = contract['GET /documents/{id}'].parameters;
 const filingBody = contract['POST /documents'].body;
@@ -21,14 +21,7 @@ function refused(status: number, call: () => unknown): string {
   return '';
 }
 const ID = '0190a3c2-7d1e-7b1c-9a55-0123456789ab';
-const FILING = {
-  recordId: 'D-1',
-  templateId: 'q',
-  templateVersionId: ID,
-  issueDate: '2026-11-23',
-  used: {},
-  skipped: {},
-};
+const FILING = { production: ID, skips: {} };
 const CHANGE = { type: 'Deal', id: 'D-1', version: 'W/"3"', field: 'name', value: '' };
 describe('a query', () => {
   it.each<[string, ShapeOf<unknown>, object, string]>([
@@ -41,7 +34,7 @@ describe('a query', () => {
       { view: 'best' },
       'In the request, view: this is one of all, needs-quote, quoted.',
     ],
-    ['without its deal', proofQuery, { template: 'q' }, 'In the request, deal: this is missing.'],
+    ['without its value', workingsQuery, {}, 'In the request, value: this is missing.'],
     [
       'of a path with more in it',
       valuesQuery,
@@ -106,8 +99,8 @@ describe('a place in a body', () => {
 
 describe('a body', () => {
   it('that is right comes through as it is', () => {
-    expect(accepted(filingBody, { ...FILING, used: { 'deal.name': 'x' }, edition: 'en' })).toMatchObject({
-      edition: 'en',
+    expect(accepted(filingBody, { ...FILING, skips: { 'check amount': 'Known.' } })).toMatchObject({
+      skips: { 'check amount': 'Known.' },
     });
     expect(accepted(changeBody, CHANGE)).toEqual(CHANGE);
   });
@@ -129,14 +122,14 @@ describe('a body', () => {
       'In the request: there is a property here that is not known; look at how it is written.',
     ],
     [
-      'with used values that are no texts',
-      () => accepted(filingBody, { ...FILING, used: { a: {} } }),
-      'In the request, used: this does not belong here.',
+      'with reasons that are no texts',
+      () => accepted(filingBody, { ...FILING, skips: { a: {} } }),
+      'In the request, skips: this does not belong here.',
     ],
     [
-      'of a day that is none',
-      () => accepted(filingBody, { ...FILING, issueDate: 'today' }),
-      'In the request, issueDate: this takes a day such as 2026-11-23.',
+      'of an id that is none',
+      () => accepted(filingBody, { ...FILING, production: 'today' }),
+      'In the request, production: this takes an id as Lumbix gives them.',
     ],
     ['that is nothing', () => accepted(filingBody, null), 'In the request: this is missing.'],
   ])('%s is refused in words', (_, call, sentence) => {

@@ -1,19 +1,19 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { closeDatabase, openDatabase } from '../../server/db/database';
 import { find } from '../../server/find';
-import { beginFiling } from '../../server/filing/begin';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { usualRules } from '../../server/people/access';
 import type { Caller } from '../../server/people/caller';
 import { Press } from '../../server/press/press';
 import { Problem } from '../../server/problem';
-import { proofDocument } from '../../server/proof';
+
 import { documentState, listDocuments, readDocument } from '../../server/register';
 import type { Services } from '../../server/services';
 import { listTemplates, publishSheet, templateWithSchema } from '../../server/templates';
 import { readTrail } from '../../server/trail';
 import { callerWith } from '../callers';
 import { openStack, type Stack } from './stack';
+import { fileAs, proofOf, requestFor } from './produce';
 
 let stack: Stack;
 let queue: Queue;
@@ -28,7 +28,7 @@ beforeAll(async () => {
 });
 afterAll(async () => {
   await queue.close();
-  await press.close();
+  press.close();
   await closeDatabase();
   await stack.close();
 });
@@ -40,27 +40,16 @@ const refusal = async (call: Promise<unknown>): Promise<string> => {
   return (thrown as Problem).detail;
 };
 
-/** What a page would send to file this proof, every warning skipped. */
-async function request(deal: string, template: string, caller: Caller) {
-  const proof = await proofDocument(services(), deal, template, caller);
-  return {
-    recordId: deal,
-    templateId: template,
-    templateVersionId: proof.template.versionId,
-    issueDate: proof.issueDate,
-    used: proof.used,
-    skipped: Object.fromEntries(proof.findings.map(({ id }) => [id, 'Known.'])),
-  };
-}
+const request = (deal: string, template: string, caller: Caller) => requestFor(services(), deal, template, caller);
 
 describe('without finance', () => {
   it('no invoice is filed and no number of one is taken; with it, one is', async () => {
     const producer = callerWith('producer');
     const invoice = await request('D-1188', 'deposit-invoice', producer);
-    expect(await refusal(beginFiling(services(), invoice, producer))).toContain('takes the role finance');
+    expect(await refusal(fileAs(services(), invoice, producer))).toContain('takes the role finance');
     const query = { sort: 'created', descending: true, skip: 0, top: 10 };
     expect((await listDocuments(database(), query, producer)).total).toBe(0);
-    const { id, number } = await beginFiling(services(), invoice, callerWith('finance'));
+    const { id, number } = await fileAs(services(), invoice, callerWith('finance'));
     expect(number).toMatch(/-0001$/);
     const { entries } = await readTrail(database(), { subjectId: id, skip: 0, top: 5 });
     expect(entries[0]).toMatchObject({ act: 'filed', personName: 'Tamar Whitlow', subjectName: number });
@@ -73,7 +62,7 @@ describe('a kind that some roles alone may see', () => {
   const seen: Caller = { ...callerWith('producer', 'finance'), rules };
 
   it('is in no list, is not found, and opens by no address', async () => {
-    const { id, number } = await beginFiling(services(), await request('D-1188', 'glasshouse-quote', seen), seen);
+    const { id, number } = await fileAs(services(), await request('D-1188', 'glasshouse-quote', seen), seen);
     const query = { sort: 'created', descending: true, skip: 0, top: 10 };
     const kinds = async (caller: Caller) =>
       (await listDocuments(database(), query, caller)).documents.map(({ kind }) => kind);
@@ -85,7 +74,7 @@ describe('a kind that some roles alone may see', () => {
     expect(await refusal(readDocument(database(), id, hidden))).toContain('takes the role finance');
     expect((await listTemplates(database(), hidden)).map(({ kind }) => kind)).not.toContain('quote');
     expect(await refusal(templateWithSchema(database(), 'glasshouse-quote', hidden))).toContain('finance');
-    expect(await refusal(proofDocument(services(), 'D-1188', 'glasshouse-quote', hidden))).toContain('finance');
+    expect(await refusal(proofOf(services(), 'D-1188', 'glasshouse-quote', hidden))).toContain('finance');
     const { template, versionId } = await templateWithSchema(database(), 'glasshouse-quote', seen);
     const change = { base: versionId, renames: [], sheet: template.sheet };
     expect(await refusal(publishSheet(services(), 'glasshouse-quote', change, hidden))).toContain('finance');
@@ -96,7 +85,7 @@ describe('a type of records that some roles alone may see', () => {
   it('is proofed, filed and found by those alone', async () => {
     const rules = { ...usualRules, records: { Deal: { see: ['finance' as const], act: [] } } };
     const hidden: Caller = { ...callerWith('producer'), rules };
-    expect(await refusal(proofDocument(services(), 'D-1188', 'glasshouse-quote', hidden))).toContain(
+    expect(await refusal(proofOf(services(), 'D-1188', 'glasshouse-quote', hidden))).toContain(
       'records of the type “Deal”',
     );
     expect((await find(database(), 'propagation', hidden)).deals).toEqual([]);

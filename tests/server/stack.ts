@@ -28,8 +28,11 @@ export interface Stack {
   close(): Promise<void>;
 }
 
-/** Makes fresh databases and starts the CRM stand-in on them. */
-export async function openStack(): Promise<Stack> {
+/**
+ * Makes fresh databases and starts the CRM stand-in on them. `restored` puts an older database in the place of Lumbix's, before
+ * it is brought up to date.
+ */
+export async function openStack(restored?: (url: string) => Promise<void>): Promise<Stack> {
   if (!cluster) throw new Error('LUMBIX_TEST_CLUSTER is not set; run the tests with ./test.');
   const urls = { lumbix: `${cluster}/server_lumbix`, crm: `${cluster}/server_crm` };
   await freshDatabases(['server_lumbix', 'server_crm']);
@@ -38,8 +41,11 @@ export async function openStack(): Promise<Stack> {
     CRM_URL: crmUrl,
     LUMBIX_BUILD: build,
     LUMBIX_DEMO: 'yes',
+    // What a killed worker leaves behind is taken up soon.
+    LUMBIX_JOB_EXPIRY: '4',
     LUMBIX_KEYS: newKeyLine(),
   });
+  await restored?.(urls.lumbix);
   await finished(run('migrate.mjs'));
   const crmPool = new pg.Pool({ connectionString: urls.crm, max: 2 });
   const workers = new Set<ChildProcess>();

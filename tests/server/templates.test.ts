@@ -10,12 +10,11 @@ import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import { closeDatabase, openDatabase } from '../../server/db/database';
 import { assets, templateVersions, type StoppedRecord } from '../../server/db/schema';
-import { beginFiling } from '../../server/filing/begin';
-import { registeredFor } from '../../server/filing/registered';
+import { registeredFor } from '../../server/productions/registered';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
 import { Problem } from '../../server/problem';
-import { proofDocument, trialPdf } from '../../server/proof';
+import { trialPdf } from '../../server/productions/proof';
 import { readDocument, readFile } from '../../server/register';
 import type { Services } from '../../server/services';
 import { putInTemplate, takeOutTemplate } from '../../server/template-file';
@@ -25,6 +24,7 @@ import { shipped } from '../../demo/shipped';
 import { demoSchema, demoSnapshot, withFields } from '../demo-snapshot';
 import { callerWith } from '../callers';
 import { openStack, until, type Stack } from './stack';
+import { fileAs, filingOf, proofOf } from './produce';
 
 let stack: Stack;
 let queue: Queue;
@@ -42,7 +42,7 @@ beforeAll(async () => {
 });
 afterAll(async () => {
   await queue.close();
-  await press.close();
+  press.close();
   await closeDatabase();
   await stack.close();
 });
@@ -87,7 +87,7 @@ describe('a template as a file', () => {
       isNew: true,
     });
     expect((await listTemplates(database(), CALLER)).map(({ id }) => id)).toContain('own-quote');
-    expect((await proofDocument(services(), 'D-1188', 'own-quote', CALLER)).findings).toEqual([]);
+    expect((await proofOf(services(), 'D-1188', 'own-quote', CALLER)).findings).toEqual([]);
   });
 
   it('with anything wrong in it is refused with every place, and nothing of it is kept', async () => {
@@ -211,25 +211,12 @@ describe('a template as a file', () => {
 
 describe('a document', () => {
   it('is in the edition that its deal asks for, or in the one that is chosen, and is filed in it', async () => {
-    const dutch = await proofDocument(services(), 'D-1241', 'glasshouse-quote', CALLER);
+    const dutch = await proofOf(services(), 'D-1241', 'glasshouse-quote', CALLER);
     expect([dutch.edition, dutch.title]).toEqual(['nl', 'Offerte nummer bij indienen, Stekruimte belichting']);
-    const german = await proofDocument(services(), 'D-1241', 'glasshouse-quote', CALLER, { edition: 'de' });
+    const german = await proofOf(services(), 'D-1241', 'glasshouse-quote', CALLER, { edition: 'de' });
     expect(german.title).toBe('Angebot Nummer bei Ablage, Stekruimte belichting');
-    const { template, used, issueDate, edition, findings } = german;
-    expect(findings).toEqual([]);
-    const { id } = await beginFiling(
-      services(),
-      {
-        recordId: 'D-1241',
-        templateId: template.id,
-        templateVersionId: template.versionId,
-        used,
-        issueDate,
-        edition,
-        skipped: {},
-      },
-      CALLER,
-    );
+    expect(german.findings).toEqual([]);
+    const { id } = await fileAs(services(), filingOf(german), CALLER);
     await until(async () => (await readDocument(database(), id, CALLER)).document.state === 'filed');
     const { bytes } = await readFile(database(), id, CALLER);
     const path = join(tmpdir(), `${id}.pdf`);
@@ -242,37 +229,20 @@ describe('a document', () => {
   it('knows what was invoiced before: a deposit is deducted, what was asked is credited, and nothing is asked twice', async () => {
     const deal = 'D-1267';
     const filed = async (templateId: string) => {
-      const { template, used, issueDate, findings, figures } = await proofDocument(
-        services(),
-        deal,
-        templateId,
-        CALLER,
-      );
-      expect(findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
-      const skipped = Object.fromEntries(findings.map(({ id }) => [id, 'agreed by telephone']));
-      const { id, number } = await beginFiling(
-        services(),
-        {
-          recordId: deal,
-          templateId: template.id,
-          templateVersionId: template.versionId,
-          used,
-          issueDate,
-          skipped,
-        },
-        CALLER,
-      );
+      const proof = await proofOf(services(), deal, templateId, CALLER);
+      expect(proof.findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
+      const { id, number } = await fileAs(services(), filingOf(proof), CALLER);
       await until(async () => (await readDocument(database(), id, CALLER)).document.state === 'filed');
-      return { number, due: figures.find(({ name }) => name === 'due')!.result.replace('\u00a0', ' ') };
+      return { number, due: proof.figures.find(({ name }) => name === 'due')!.result.replace('\u00a0', ' ') };
     };
     // 1,335.00 net and its tax of 267.00; 30 % of it first.
     const deposit = await filed('deposit-invoice');
     expect(deposit.due).toBe('480.60 GBP');
     expect((await filed('final-invoice')).due).toBe('1,121.40 GBP');
-    const again = await proofDocument(services(), deal, 'final-invoice', CALLER);
+    const again = await proofOf(services(), deal, 'final-invoice', CALLER);
     expect(again.figures.find(({ name }) => name === 'due')!.result).toBe('0.00\u00a0GBP');
     expect((await filed('credit-note')).due).toBe('1,602.00 GBP');
-    const nothing = await proofDocument(services(), deal, 'credit-note', CALLER);
+    const nothing = await proofOf(services(), deal, 'credit-note', CALLER);
     expect(nothing.findings.map(({ title }) => title)).toContain('Nothing to credit');
     const [first] = await registeredFor(database(), deal, new Date());
     expect(keptMeanings(first!.meanings).rows).toContainEqual({
@@ -286,18 +256,18 @@ describe('a document', () => {
   }, 60_000);
 
   it('of the other brand has its house style', async () => {
-    const { edition, pages } = await proofDocument(services(), 'D-1229', 'glasshouse-quote', CALLER);
+    const { edition, pages } = await proofOf(services(), 'D-1229', 'glasshouse-quote', CALLER);
     expect(edition).toBe('little-vale');
     expect(pages.glyphs + pages.pages.join('')).toContain('#f4f5ec');
   });
 
   it('prints the pictures that the CRM holds, each fetched once; without one it says so', async () => {
-    const { findings } = await proofDocument(services(), 'D-1188', 'full-proposal', CALLER);
+    const { findings } = await proofOf(services(), 'D-1188', 'full-proposal', CALLER);
     expect(findings).toEqual([]);
     const pictures = await database().select().from(assets).where(eq(assets.mediaType, 'image/png'));
     expect(pictures).toMatchObject([{ width: 960, height: 540 }]);
     await stack.changeInCrm('Deals', 'D-1219', { site_photo: 'gone.png' });
-    const missing = await proofDocument(services(), 'D-1219', 'full-proposal', CALLER);
+    const missing = await proofOf(services(), 'D-1219', 'full-proposal', CALLER);
     expect(missing.findings).toMatchObject([
       {
         severity: 'warns',
@@ -308,7 +278,11 @@ describe('a document', () => {
   });
 
   it('can be had as a trial, although it could not be filed, and takes no number', async () => {
-    const { bytes, fileName } = await trialPdf(services(), 'D-1202', 'glasshouse-quote', CALLER);
+    const { bytes, fileName } = await trialPdf(
+      services(),
+      (await proofOf(services(), 'D-1202', 'glasshouse-quote', CALLER)).id,
+      CALLER,
+    );
     expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
     expect(fileName).toMatch(/ \(trial\)\.pdf$/);
   });

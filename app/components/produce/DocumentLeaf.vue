@@ -5,11 +5,7 @@ import type { Proof } from '~/stores/proof';
 /** What is particular to this document: its circumstances, and the sections that this deal leaves out. */
 const { proof, edition } = defineProps<{ proof: Proof; edition: string | undefined; frozen: boolean }>();
 defineEmits<{ edition: [id: string | undefined] }>();
-const trialAddress = computed(() =>
-  addressOf('GET /proof/trial', {
-    query: { deal: proof.record.id, template: proof.template.id, edition: proof.edition },
-  }),
-);
+const trialAddress = computed(() => addressOf('GET /productions/{id}/trial', { parameters: { id: proof.id } }));
 const label = (id: string) => proof.editions.find((each) => each.id === id)?.label ?? id;
 </script>
 

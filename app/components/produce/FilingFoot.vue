@@ -17,11 +17,11 @@ const { fileName, mayFile, busy, filing, openCount } = defineProps<{
   dealId: string;
 }>();
 defineEmits<{ file: []; look: [] }>();
+/** What is done by the time that a state is reached. */
 const STEPS = [
   { state: 'preparing', words: 'taking the number' },
   { state: 'rendered', words: 'setting the PDF' },
-  { state: 'attached', words: 'putting it on the deal' },
-  { state: 'filed', words: 'filed' },
+  { state: 'filed', words: 'putting it on the deal' },
 ] as const;
 const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.state));
 </script>
@@ -53,6 +53,17 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
         @click="navigateTo(`/register/${filing.id}`)"
       />
     </template>
+    <template v-else-if="filing?.reason">
+      <b>{{ filing.number }}</b>
+      <WaitingNote :id="filing.id" :reason="filing.reason" :due-at="filing.dueAt" :why-not="whyNot" />
+      <Button
+        label="Look in the register"
+        severity="secondary"
+        text
+        size="small"
+        @click="navigateTo(`/register/${filing.id}`)"
+      />
+    </template>
     <template v-else-if="busy">
       <ol class="steps" aria-label="Filing">
         <li
@@ -63,7 +74,6 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
           {{ step.words }}
         </li>
       </ol>
-      <span v-if="filing?.reason" class="failed">{{ filing.reason }} Lumbix goes on trying.</span>
     </template>
     <template v-else>
       <span class="mono name">{{ fileName }}</span>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useMeStore } from '~/stores/me';
+
 /** One document of the register: its pages, what happened to it, and how its values came about. */
 type Leaf = 'history' | 'workings';
 const LEAVES: readonly { leaf: Leaf; word: string }[] = [
@@ -14,11 +16,23 @@ const leaf = ref<Leaf>('history');
 const workingsId = ref<string>();
 const document = computed(() => loaded.value.value?.document);
 const hasPdf = computed(
-  () =>
-    document.value &&
-    (document.value.state === 'filed' || document.value.state === 'attached' || document.value.state === 'rendered'),
+  () => document.value && (document.value.state === 'filed' || document.value.state === 'rendered'),
 );
-watch(id, loaded.reload, { immediate: true });
+const me = useMeStore();
+const barred = computed(() => (document.value ? me.mayNotFile(document.value.kind) : undefined));
+const voiding = ref(false);
+let stop = () => {};
+watch(
+  id,
+  async () => {
+    stop();
+    await loaded.reload();
+    if (!document.value || isEnded(document.value)) return;
+    stop = followDocument(id.value, loaded.reload);
+  },
+  { immediate: true },
+);
+onBeforeUnmount(() => stop());
 </script>
 
 <template>
@@ -59,15 +73,19 @@ watch(id, loaded.reload, { immediate: true });
             </dd>
             <dt>Total</dt>
             <dd>{{ sumText(document.amount, document.currency) }}</dd>
+            <template v-if="document.by">
+              <dt>Filed by</dt>
+              <dd>{{ document.by }}</dd>
+            </template>
             <dt>Issue date</dt>
             <dd>{{ dayText(document.issueDate) }}</dd>
             <dt>File</dt>
             <dd class="mono">{{ document.fileName }}</dd>
           </dl>
-          <template v-if="Object.keys(document.skipped).length > 0">
+          <template v-if="Object.keys(document.skips).length > 0">
             <h3>Skipped before filing</h3>
             <ul>
-              <li v-for="(reason, finding) in document.skipped" :key="finding" class="quiet">
+              <li v-for="(reason, finding) in document.skips" :key="finding" class="quiet">
                 {{ loaded.value.value?.explained?.findings.find((each) => each.id === finding)?.title ?? finding }}: “{{
                   reason
                 }}”
@@ -86,8 +104,28 @@ watch(id, loaded.reload, { immediate: true });
       <template #foot
         ><footer class="foot">
           <span class="mono">{{ document.fileName }}</span>
+          <template v-if="!isEnded(document)">
+            <WaitingNote
+              v-if="document.reason && !document.toBeVoid"
+              :id="document.id"
+              :reason="document.reason"
+              :due-at="document.dueAt"
+              :why-not="barred"
+            />
+            <span v-else-if="document.toBeVoid" class="first">It will be void, unless the record holds its file.</span>
+            <PermittedButton
+              v-if="!document.toBeVoid"
+              :class="{ first: !document.reason }"
+              label="Void …"
+              severity="danger"
+              outlined
+              size="small"
+              :why-not="barred ?? me.mayNot('void')"
+              @press="voiding = true"
+            />
+          </template>
           <Button
-            v-if="hasPdf"
+            v-if="hasPdf && isEnded(document)"
             as="a"
             class="first"
             label="Download"
@@ -96,6 +134,14 @@ watch(id, loaded.reload, { immediate: true });
           /></footer
       ></template>
     </DeskAndLeaf>
+    <VoidDocument
+      v-if="document"
+      :id="document.id"
+      :number="document.number"
+      :open="voiding"
+      @close="voiding = false"
+      @asked="((voiding = false), loaded.reload())"
+    />
   </div>
 </template>
 
@@ -129,6 +175,7 @@ ul li {
 }
 .foot {
   display: flex;
+  gap: 16px;
   align-items: center;
   height: 56px;
   padding: 0 16px;

@@ -27,7 +27,6 @@ const totals = computed(() =>
 const SAID = {
   preparing: 'being prepared',
   rendered: 'being filed',
-  attached: 'being filed',
   filed: 'filed',
   failed: 'void',
 };
@@ -104,8 +103,9 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
         >
         <Column header="State"
           ><template #body="{ data }"
-            ><span :class="data.state">{{ SAID[data.state as DocumentRow['state']] }}</span
-            ><span v-if="data.reason" class="quiet"> · {{ data.reason }}</span></template
+            ><span :class="data.state">{{ data.dueAt ? 'waiting' : SAID[data.state as DocumentRow['state']] }}</span
+            ><span v-if="data.reason" class="quiet"> · {{ data.reason }}</span
+            ><span v-if="data.dueAt" class="quiet"> Next try {{ momentText(data.dueAt) }}.</span></template
           ></Column
         >
         <Column field="created" header="Made" sortable class="end quiet"

@@ -82,7 +82,7 @@ function showFinding(finding: Finding): void {
           :findings="store.findings"
           :skipped="store.skipped"
           :proved="store.proof.proved.sums"
-          :read="Object.keys(store.proof.used).length"
+          :read="store.proof.read"
           :deal-id="dealId"
           :why-not="barred"
           @show="showFinding"

@@ -28,16 +28,17 @@ export interface PublishedTemplate {
   pins: Pins;
 }
 
+/** Versions never change: what was read once is kept for the next time. */
+const knownVersions = new LRUCache<string, PublishedTemplate>({ max: 200 });
+
 /** The version of a template that documents are produced from now. @throws Problem */
 export async function currentTemplate(connection: Connection, templateId: string): Promise<PublishedTemplate> {
   const [row] = await connection
-    .select()
+    .select({ versionId: templates.currentVersion })
     .from(templates)
-    .innerJoin(templateVersions, eq(templates.currentVersion, templateVersions.id))
     .where(eq(templates.id, templateId));
   if (!row) throw new Problem(404, 'No such template', 'This template does not exist any more. Choose another one.');
-  const { id, version, body, pins } = row.template_versions;
-  return { versionId: id, version, ...keptVersion({ template: body, pins }) };
+  return templateVersion(connection, row.versionId);
 }
 
 /** The same for a caller who may see templates of its kind. @throws Problem */
@@ -52,11 +53,16 @@ export async function seenTemplate(
   return published;
 }
 
-/** The version that a document was made from. */
+/** A published version, by its own id. */
 export async function templateVersion(connection: Connection, versionId: string): Promise<PublishedTemplate> {
+  const known = knownVersions.get(versionId);
+  if (known) return known;
   const [row] = await connection.select().from(templateVersions).where(eq(templateVersions.id, versionId));
   if (!row) throw new Error(`The template version ${versionId} is gone.`);
-  return { versionId, version: row.version, ...keptVersion({ template: row.body, pins: row.pins }) };
+  const { version, body, pins } = row;
+  const published = { versionId, version, ...keptVersion({ template: body, pins }) };
+  knownVersions.set(versionId, published);
+  return published;
 }
 
 /** What versions read, by the schema it was found with: versions never change, the schema seldom. */

@@ -13,21 +13,23 @@ import {
 } from './answers';
 import { endpoint } from './endpoint';
 
-const proofQuery = {
-  deal: text(100).min(1).required(),
-  template: text(100).min(1).required(),
-  edition: text(100),
-  houseStyle: text(100),
-};
+const ofProduction = shape({ id: uuid().required() }).required();
 
-export const proofEndpoints = {
-  'GET /proof': endpoint({
-    about: 'A proof: the pages, findings and figures of a document that is not filed.',
+export const productionEndpoints = {
+  'POST /productions': endpoint({
+    about:
+      'Begins a production and proofs it: the pages, findings and figures of a document that is not filed. It is kept for a day.',
     may: 'prove',
-    query: shape(proofQuery).required(),
+    body: shape({
+      template: text(100).min(1).required(),
+      /** The id of the record. */
+      record: text(100).min(1).required(),
+      /** What is not left to the template. */
+      choices: shape({ plan: text(100), edition: text(100), houseStyle: text(100) }),
+    }).required(),
     answer: shape({
-      /** Names the proof, to ask how its values came about. */
-      key: uuidText(),
+      /** Names the production: to explain it, to print a trial of it, to file it. */
+      id: uuidText(),
       template: shape({
         id: words(),
         name: words(),
@@ -45,7 +47,8 @@ export const proofEndpoints = {
       values: requiredMapOf(printedValue),
       fileName: words(),
       title: words(),
-      used: requiredMapOf(words()),
+      /** How many values were read for it. */
+      read: count(),
       leftOut: all(shape({ block: words(), note: words() }).required()),
       proved: shape({ sums: count() }).required(),
       currency: words().nullable(),
@@ -60,23 +63,25 @@ export const proofEndpoints = {
         pageSize: shape({ width: number().required(), height: number().required() }).required(),
       }).required(),
     }).required(),
+    status: 201,
     problems: [404, 422],
-    twice: 'safe',
+    twice: 'again',
     perMinute: 300,
   }),
-  'GET /proof/trial': endpoint({
+  'GET /productions/{id}/trial': endpoint({
     about: 'A PDF to look at, marked as a trial on every page.',
     may: 'prove',
-    query: shape(proofQuery).required(),
+    parameters: ofProduction,
     answer: { file: 'application/pdf' },
     problems: [404, 422],
     twice: 'safe',
     perMinute: 120,
   }),
-  'GET /proof/workings': endpoint({
+  'GET /productions/{id}/workings': endpoint({
     about: 'How one value of a proof came about.',
     may: 'prove',
-    query: shape({ key: uuid().required(), id: text(1_000).min(1).required() }).required(),
+    parameters: ofProduction,
+    query: shape({ value: text(1_000).min(1).required() }).required(),
     answer: workings,
     problems: [404],
     twice: 'safe',

@@ -4,7 +4,7 @@ import type { Connection } from '../db/database';
 import { events } from '../db/schema';
 import { DOCUMENT_CHANNEL } from '../jobs/queue';
 
-/** Adds to a document's history, with the name of who did it where a person did, and tells everybody who watches it. */
+/** Adds to a document's history, with the name of who did it where a person did. */
 export async function addEvent(
   connection: Connection,
   documentId: string,
@@ -12,8 +12,9 @@ export async function addEvent(
   sentence: string,
   by?: string,
 ): Promise<void> {
-  await connection.insert(events).values({ id: uuidv7(), documentId, kind, sentence, by });
-  await tellChanged(connection, documentId);
+  await connection
+    .insert(events)
+    .values({ id: uuidv7(), subjectKind: 'document', subjectId: documentId, kind, sentence, by });
 }
 
 /** Tells everybody who watches a document that something about it changed. */

@@ -1,0 +1,15 @@
+import type { productionEndpoints } from '../../core/contract/productions';
+import type { Answers } from '../edge/answer';
+import { pdfHeaders } from '../edge/file-headers';
+import { explainProof, proofDocument, trialPdf } from '../productions/proof';
+
+export const productionAnswers: Answers<typeof productionEndpoints> = {
+  'POST /productions': ({ body: { template, record, choices = {} }, services, caller }) =>
+    proofDocument(services, { templateId: template, recordId: record, choices }, caller),
+  'GET /productions/{id}/trial': async ({ parameters, services, caller }) => {
+    const { bytes, fileName } = await trialPdf(services, parameters.id, caller);
+    return { bytes, headers: pdfHeaders(fileName) };
+  },
+  'GET /productions/{id}/workings': ({ parameters, query, services, caller }) =>
+    explainProof(services, parameters.id, query.value, caller),
+};

@@ -1,0 +1,176 @@
+import { and, asc, eq, isNull, ne } from 'drizzle-orm';
+import { CrmError } from '../crm/client';
+import type { Connection } from '../db/database';
+import { documents, numbers, productions, steps } from '../db/schema';
+import type { Queue } from '../jobs/queue';
+import { log, withoutData } from '../log';
+import { PastBounds } from '../press/bounds';
+import { isOutsize } from '../press/outsize';
+import { addEvent, tellChanged } from './events';
+import { voidNumber } from './numbers';
+import { attach, fileOnRecord, keptFile } from './steps/attach';
+import { pauseAfter, QUIET } from './steps/pause';
+import { render } from './steps/render';
+import { Unfileable, type Filing, type Finished, type StepKind, type StepServices } from './steps/step';
+
+/** The steps that come after a document has its number. */
+const KINDS = { render, attach } as const satisfies Readonly<Record<string, StepKind>>;
+
+type EngineServices = StepServices & { queue: Queue };
+
+/** Writes down what will happen to a document that is written in the same transaction. Its number it has already. */
+export async function openSteps(transaction: Connection, documentId: string, number: string): Promise<void> {
+  const now = new Date();
+  const taken = { state: 'done' as const, attempts: 1, answer: { number }, triedAt: now, doneAt: now };
+  await transaction.insert(steps).values([
+    { documentId, position: 0, kind: 'number', ...taken },
+    { documentId, position: 1, kind: 'render', state: 'open' },
+    { documentId, position: 2, kind: 'attach', state: 'open' },
+  ]);
+}
+
+/**
+ * Takes a document through its steps, from the first that is not done, until it is filed, has failed or waits. It starts from what
+ * the database says, so it may be called again after a kill at any line, and twice at once: then the one that began last counts.
+ */
+export async function advance(services: EngineServices, documentId: string): Promise<void> {
+  for (;;) {
+    const filing = await beginStep(services, documentId);
+    if (!filing) return;
+    try {
+      if (filing.document.voiding) return await voidUnlessOnRecord(services, filing);
+      const finished = await kindOf(filing).run(filing, services);
+      if (!(await finish(services, filing, finished))) return;
+    } catch (problem) {
+      return setBack(services, filing, problem);
+    }
+  }
+}
+
+const kindOf = ({ step }: Filing): StepKind => KINDS[step.kind as keyof typeof KINDS];
+
+/** Marks the first open step as begun; undefined where there is none, or where it waits until later. */
+async function beginStep({ database }: EngineServices, documentId: string): Promise<Filing | undefined> {
+  const [first] = await database
+    .select({ step: steps, document: documents, production: productions, number: numbers })
+    .from(steps)
+    .innerJoin(documents, eq(documents.id, steps.documentId))
+    .innerJoin(productions, eq(productions.id, documents.productionId))
+    .innerJoin(numbers, eq(numbers.id, documents.numberId))
+    .where(and(eq(steps.documentId, documentId), eq(steps.state, 'open'), ne(documents.state, 'failed')))
+    .orderBy(asc(steps.position))
+    .limit(1);
+  if (!first || (first.step.dueAt && first.step.dueAt.getTime() > Date.now() + EARLY)) return undefined;
+  // One that was begun and never ended broke off with its process.
+  const brokeOff = first.step.attempts > 0 && first.step.dueAt === null;
+  const begun = await changeStep(database, first, {
+    attempts: first.step.attempts + 1,
+    triedAt: new Date(),
+    dueAt: null,
+    ...(brokeOff && kindOf(first).reachesOut && { unclearAt: first.step.triedAt }),
+  });
+  return begun && { ...first, step: begun };
+}
+
+/** Clocks of machines and of the database differ by so many milliseconds. */
+const EARLY = 1_000;
+
+/** Changes a step that is as it was read; undefined where somebody else was faster. */
+async function changeStep(
+  connection: Connection,
+  { step: { documentId, position, attempts, dueAt } }: Filing,
+  change: Partial<Filing['step']>,
+): Promise<Filing['step'] | undefined> {
+  const asRead = and(
+    eq(steps.documentId, documentId),
+    eq(steps.position, position),
+    eq(steps.state, 'open'),
+    eq(steps.attempts, attempts),
+    dueAt === null ? isNull(steps.dueAt) : eq(steps.dueAt, dueAt),
+  );
+  const [changed] = await connection.update(steps).set(change).where(asRead).returning();
+  return changed;
+}
+
+/** Writes down what a step came to; false where somebody else did so before. */
+async function finish({ database }: EngineServices, filing: Filing, finished: Finished): Promise<boolean> {
+  const { id } = filing.document;
+  return database.transaction(async (transaction) => {
+    const done = { state: 'done' as const, reason: null, answer: finished.answer, doneAt: new Date() };
+    if (!(await changeStep(transaction, filing, done))) return false;
+    await finished.write?.(transaction);
+    await transaction.update(documents).set(finished.changes).where(eq(documents.id, id));
+    for (const { kind, sentence } of finished.told) await addEvent(transaction, id, kind, sentence);
+    await tellChanged(transaction, id);
+    return true;
+  });
+}
+
+/** Ends a document that can never be filed; lets every other wait. */
+async function setBack(services: EngineServices, filing: Filing, problem: unknown): Promise<void> {
+  const known = problem instanceof CrmError || problem instanceof Unfileable || problem instanceof PastBounds;
+  if (!known) log.error({ document: filing.document.id, ...withoutData(problem) }, 'A step did not go well.');
+  const reason = known ? problem.message : 'Something that passes is in the way; the log says more.';
+  const isRefused =
+    problem instanceof Unfileable ||
+    // What takes so much memory once takes it again; what takes long may have had a slow machine.
+    (problem instanceof PastBounds && problem.what === 'memory') ||
+    (problem instanceof CrmError && (problem.failure === 'refused' || problem.failure === 'missing'));
+  // Nothing ends while an earlier attempt may still put the file on the record.
+  const quiet = quietFrom(filing);
+  if (isRefused && quiet <= Date.now()) return end(services, filing, reason);
+  const pause = pauseAfter(filing.step.attempts, problem instanceof CrmError ? problem.again : undefined);
+  const until = isRefused ? quiet : Date.now() + pause;
+  const wasSent = !isRefused && !filing.document.voiding && kindOf(filing).reachesOut;
+  const unclearAt = wasSent ? filing.step.triedAt : filing.step.unclearAt;
+  await wait(services, filing, { reason, unclearAt, dueAt: new Date(until) });
+}
+
+/** From when on nothing that was sent before can still arrive. */
+const quietFrom = ({ step: { unclearAt } }: Filing): number => (unclearAt ? unclearAt.getTime() + QUIET : 0);
+
+/** The document stays where it is, says why and when it is tried next. */
+async function wait(
+  { database, queue }: EngineServices,
+  filing: Filing,
+  change: { reason: string | null; unclearAt: Date | null; dueAt: Date },
+): Promise<void> {
+  await database.transaction(async (transaction) => {
+    if (!(await changeStep(transaction, filing, change))) return;
+    await queue.enqueue(transaction, filing.document.id, {
+      notBefore: change.dueAt,
+      isLong: isOutsize(filing.production.snapshot),
+    });
+    await tellChanged(transaction, filing.document.id);
+  });
+}
+
+/** The document is void, with its number. */
+async function end({ database }: EngineServices, filing: Filing, reason: string, by?: string): Promise<void> {
+  const { id } = filing.document;
+  await database.transaction(async (transaction) => {
+    if (!(await changeStep(transaction, filing, { state: 'ended', reason, doneAt: new Date() }))) return;
+    await transaction.update(documents).set({ state: 'failed' }).where(eq(documents.id, id));
+    await voidNumber(transaction, filing.number.id);
+    await addEvent(transaction, id, 'failed', `Number ${filing.number.text} is void: ${reason}`, by);
+    await tellChanged(transaction, id);
+  });
+}
+
+/** Does what a person asked for: voids the document, unless its file is on the record. Then it is filed. */
+async function voidUnlessOnRecord(services: EngineServices, filing: Filing): Promise<void> {
+  const { document } = filing;
+  const quiet = quietFrom(filing);
+  if (quiet > Date.now()) {
+    const { reason, unclearAt } = filing.step;
+    return wait(services, filing, { reason, unclearAt, dueAt: new Date(quiet) });
+  }
+  const file = await keptFile(services.database, document.id);
+  if (file && (await fileOnRecord(filing, file.sha256))) {
+    await services.database.update(documents).set({ voiding: null }).where(eq(documents.id, document.id));
+    await finish(services, filing, await kindOf(filing).run(filing, services));
+    return;
+  }
+  const { reason, by } = document.voiding!;
+  await end(services, filing, reason, by);
+}

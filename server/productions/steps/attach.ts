@@ -1,0 +1,54 @@
+import { and, eq } from 'drizzle-orm';
+import { sha256 } from '../../assets';
+import { attach as attachToRecord, listAttachments, type CrmAttachment } from '../../crm/attachments';
+import { CrmError } from '../../crm/client';
+import type { Connection } from '../../db/database';
+import { files } from '../../db/schema';
+import { Unfileable, type Filing, type StepKind } from './step';
+
+/** Puts the PDF on the record exactly once, which files the document. */
+export const attach: StepKind = {
+  doing: 'the PDF is put on the record',
+  reachesOut: true,
+  async run(filing, { database }) {
+    const { document } = filing;
+    const file = await keptFile(database, document.id);
+    if (!file || sha256(file.bytes) !== file.sha256) throw new Unfileable('The stored PDF is not what was rendered.');
+    const present = await fileOnRecord(filing, file.sha256);
+    const { recordId, id, fileName, createdAt } = document;
+    const attachment = present ?? (await attachToRecord(recordId, id, fileName, file.bytes, createdAt));
+    // Nothing is void while a file of it is on the record.
+    if (attachment.sha256 !== file.sha256)
+      throw new CrmError(
+        'away',
+        'The CRM holds another file under this document’s name. Look at the record in the CRM.',
+      );
+    return {
+      changes: { state: 'filed', filedAt: new Date() },
+      answer: { attachment: attachment.id },
+      told: [
+        { kind: 'attached', sentence: `“${attachment.name}” is on the deal in the CRM.` },
+        { kind: 'filed', sentence: 'Filed.' },
+      ],
+      async write(transaction) {
+        const its = and(eq(files.documentId, id), eq(files.format, 'pdf'));
+        await transaction.update(files).set({ attachmentId: attachment.id }).where(its);
+      },
+    };
+  },
+};
+
+/** The PDF that was set for a document; undefined before it was. */
+export async function keptFile(connection: Connection, documentId: string) {
+  const [file] = await connection
+    .select({ sha256: files.sha256, bytes: files.bytes })
+    .from(files)
+    .where(and(eq(files.documentId, documentId), eq(files.format, 'pdf')));
+  return file;
+}
+
+/** The document's file on its record, if it is there already. @throws CrmError */
+export async function fileOnRecord({ document }: Filing, hash: string): Promise<CrmAttachment | undefined> {
+  const present = await listAttachments(document.recordId);
+  return present.find(({ name, sha256: of }) => name === document.fileName && of === hash);
+}

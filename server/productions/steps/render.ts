@@ -1,0 +1,49 @@
+import type { Composition } from '../../../core/production/composition';
+import { freeFileName } from '../../../core/production/file-name';
+import { sha256 } from '../../assets';
+import { listAttachments } from '../../crm/attachments';
+import { files, type KeptComposition } from '../../db/schema';
+import { productionInput } from '../production';
+import { Unfileable, whatStops, type StepKind } from './step';
+
+/** Sets the PDF with its number: the bytes and their hash are kept, under a name that is free on the record. */
+export const render: StepKind = {
+  doing: 'the PDF is set',
+  reachesOut: false,
+  async run({ document, production, number }, { database, press }) {
+    const input = await productionInput(database, production, { serial: number.serial, text: number.text });
+    const { composition, workings, pdf } = await press.print(input);
+    if (!pdf || !workings) throw new Unfileable(whatStops(composition));
+    const taken = (await listAttachments(document.recordId)).map(({ name }) => name);
+    const bytes = Buffer.from(pdf);
+    return {
+      changes: {
+        state: 'rendered',
+        composition: { ...kept(composition), workings },
+        title: composition.title,
+        fileName: freeFileName(composition.fileName, taken),
+      },
+      answer: { pages: pagesOf(bytes), sha256: sha256(bytes) },
+      told: [{ kind: 'rendered', sentence: `The PDF was set on ${inWords(pagesOf(bytes))}.` }],
+      async write(transaction) {
+        const row = { documentId: document.id, format: 'pdf' as const, mediaType: 'application/pdf', bytes };
+        await transaction
+          .insert(files)
+          .values({ ...row, sha256: sha256(bytes) })
+          .onConflictDoNothing();
+      },
+    };
+  },
+};
+
+/** A composition as it is kept: without pictures, which are in the PDF, and without the password that opens it. */
+function kept({ assets: _assets, output, ...rest }: Composition): Omit<KeptComposition, 'workings'> {
+  const { password: _password, ...protection } = output.protection ?? {};
+  return {
+    ...rest,
+    output: output.protection ? { ...output, protection: protection as typeof output.protection } : output,
+  };
+}
+
+const pagesOf = (pdf: Buffer): number => pdf.toString('latin1').match(/\/Type\s*\/Page\b/g)?.length ?? 0;
+const inWords = (pages: number): string => (pages === 1 ? 'one page' : `${pages} pages`);
