@@ -1,5 +1,5 @@
 /**
- * Builds what runs beside the web application: the processes and worker threads (one bundled file each, packages left
+ * Builds what runs beside the web application: the processes (one bundled file each, packages left
  * outside) and the press folder with the typesetting program and its fonts. `npm run build` builds the web application too.
  */
 import { build } from 'esbuild';
@@ -19,7 +19,6 @@ const FONTS: readonly [font: string, file: string, cuts: readonly string[]][] = 
 
 const PROCESSES = {
   'press-worker': 'server/press/worker.ts',
-  'press-alone': 'server/press/alone.ts',
   worker: 'server/jobs/main.ts',
   migrate: 'server/db/migrate-main.ts',
   crm: 'standins/crm/main.ts',

@@ -56,6 +56,18 @@ need_room() {
   [ "$free" -gt 500000 ] || stop_with "the disk that holds $1 has less than 500 MB left. Make room, then start again. Nothing was changed."
 }
 
+# Ports by the variables that set them: each a number that a user may have, and no two the same.
+need_ports() {
+  local pair name value seen=" "
+  for pair in "$@"; do
+    name=${pair%%=*} value=${pair#*=}
+    [[ $value =~ ^[0-9]{1,5}$ ]] && ((10#$value >= 1024 && 10#$value <= 65535)) ||
+      stop_with "$name is “$value”. Set it to a number from 1024 to 65535."
+    case "$seen" in *" $value "*) stop_with "$name is $value, which another port is set to already. Set each to a port of its own." ;; esac
+    seen="$seen$value "
+  done
+}
+
 port_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 need_port() { ! port_taken "$1" || stop_with "port $1 is taken by another program. Stop it, or set $2 to a free port."; }
 
@@ -64,8 +76,9 @@ as_postgres() { if [ "$(id -u)" -eq 0 ]; then runuser -u postgres -- "$@"; else 
 
 # The folder of the data, made if need be; one that the database's user can enter.
 data_folder() {
-  mkdir -p "$1" || stop_with "the folder $1 cannot be made."
+  mkdir -p "$1" 2>/dev/null || stop_with "the folder $1 cannot be made. Choose one that you may write in (LUMBIX_DATA)."
   local folder; folder=$(cd "$1" && pwd -P)
+  [ -O "$folder" ] || stop_with "the folder $folder belongs to another user. Start Lumbix as that user, or choose a folder of your own (LUMBIX_DATA)."
   if [ "$(id -u)" -eq 0 ] && ! as_postgres test -x "$folder"; then
     folder=/var/tmp/lumbix-$(printf '%s' "$folder" | sha256sum | cut -c1-12)
     mkdir -p "$folder"
@@ -103,16 +116,31 @@ start_cluster() {
     { tail -n 5 "$data/postgres.log" >&2; stop_with "the database did not start; the reason stands above."; }
 }
 
-stop_cluster() { as_postgres "$PG_BIN/pg_ctl" -D "$1/postgres" -m fast -w stop >/dev/null 2>&1 || true; }
-
-make_database() {
-  local data=$1 port=$2 name=$3
-  PGPASSWORD=$(cat "$data/password") "$PG_BIN/psql" -qAt -h 127.0.0.1 -p "$port" -U lumbix -d postgres \
-    -c "select 1 from pg_database where datname = '$name'" | grep -q 1 ||
-    PGPASSWORD=$(cat "$data/password") "$PG_BIN/createdb" -h 127.0.0.1 -p "$port" -U lumbix "$name"
+# Fast, and where that takes long, at once: what was committed is there either way.
+stop_cluster() {
+  as_postgres "$PG_BIN/pg_ctl" -D "$1/postgres" -m fast -w -t "${2:-30}" stop >/dev/null 2>&1 ||
+    as_postgres "$PG_BIN/pg_ctl" -D "$1/postgres" -m immediate -w -t 5 stop >/dev/null 2>&1 || true
 }
 
-database_url() { printf 'postgres://lumbix:%s@127.0.0.1:%s/%s' "$(cat "$1/password")" "$2" "$3"; }
+# The cluster's own user, who makes databases and nothing else of Lumbix.
+as_admin() {
+  local data=$1 port=$2; shift 2
+  PGPASSWORD=$(cat "$data/password") "$PG_BIN/psql" -qAt -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$port" -U lumbix "$@"
+}
+
+# A database with a role of its own, which owns it and reaches no other one. Older databases are handed over to their role.
+make_database() {
+  local data=$1 port=$2 name=$3 role=$3_app
+  [ -s "$data/password-$name" ] || (umask 077; head -c 24 /dev/urandom | base64 | tr -d '/+=\n' >"$data/password-$name")
+  as_admin "$data" "$port" -d postgres -c "select 1 from pg_database where datname = '$name'" | grep -q 1 ||
+    as_admin "$data" "$port" -d postgres -c "create database $name"
+  as_admin "$data" "$port" -d "$name" -v name="$name" -v role="$role" -v password="$(cat "$data/password-$name")" \
+    -f tools/own-database.sql >/dev/null 2>"$data/own.log" || { tail -n 5 "$data/own.log" >&2; stop_with "the database $name could not be given its role; the reason stands above."; }
+}
+
+database_url() { printf 'postgres://%s_app:%s@127.0.0.1:%s/%s' "$3" "$(cat "$1/password-$3")" "$2" "$3"; }
+# For tests, which make databases of their own.
+cluster_url() { printf 'postgres://lumbix:%s@127.0.0.1:%s' "$(cat "$1/password")" "$2"; }
 
 # Processes of this folder that an earlier start left behind when it was killed. Others that got the same ids stay.
 stop_leftovers() {

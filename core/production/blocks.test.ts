@@ -232,3 +232,44 @@ describe('blocks of words', () => {
     ]);
   });
 });
+
+describe('what would print without end', () => {
+  const nested = (depth: number, inner: Block[]): Block[] =>
+    depth === 0
+      ? inner
+      : [
+          {
+            type: 'forEach',
+            attrs: { id: `each-${depth}`, list: 'deal.lines', note: `level ${depth}` },
+            content: nested(depth - 1, inner),
+          },
+        ];
+  const word: Block = { type: 'paragraph', attrs: { id: 'word' }, content: [{ type: 'text', text: 'x' }] };
+
+  it('repetitions that multiply stop with a sentence that names the one to change, before they are made', () => {
+    const twice = composeBlocks(nested(2, [word]), { deal: 'D-1203' });
+    expect(twice.findings.filter(({ title }) => title === 'Too much to print')).toEqual([]);
+    const { findings } = composeBlocks(nested(3, [word]), { deal: 'D-1203' });
+    expect(findings.filter(({ title }) => title === 'Too much to print')).toMatchObject([
+      {
+        severity: 'stops',
+        block: 'each-2',
+        sentence:
+          'With “level 2” this document would print more than 20,000 items. Repetitions inside of repetitions multiply: repeat over fewer items, or filter the list.',
+      },
+    ]);
+  });
+
+  it('a formatted text of any length is bounded too', () => {
+    const text = (html: string) =>
+      composeBlocks([{ type: 'richText', attrs: { id: 'scope', formula: 'deal.scope_note' } }], {
+        deal: withFields(demoSnapshot('D-1187'), { scope_note: { rich: html } }),
+      });
+    expect(text('<p>a</p>'.repeat(12_000)).document.body).toHaveLength(12_000);
+    const { document, findings } = text('<p>a</p>'.repeat(13_000));
+    expect(document.body).toEqual([]);
+    expect(findings[0]!.sentence).toBe(
+      'This text has 104,000 characters with its formats; 100,000 can be printed. Shorten it in the CRM, or join it as a PDF.',
+    );
+  });
+});

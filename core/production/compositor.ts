@@ -24,7 +24,12 @@ import type { Finding } from './findings/finding';
 import { missingPicture } from './findings/missing-picture';
 import { missingValue } from './findings/missing-value';
 import { printedInternal } from './findings/printed-internal';
+import { tooMuch } from './findings/too-much';
 import { unprovedSum } from './findings/unproved-sum';
+
+/** The most rows of lists in one document, and the most characters of one formatted text: far beyond what anybody reads. */
+const MOST_ROWS = 20_000;
+const MOST_TEXT = 100_000;
 
 /**
  * The state of one composition: evaluates what is to be printed, and notes what was printed where, what was read for
@@ -42,6 +47,8 @@ export class Compositor implements Composer {
   provedSums = 0;
   /** Figures that the sheet declares as the sum of a column, by `columnKey`. */
   readonly declaredTotals: ReadonlyMap<string, string>;
+  /** How many rows of lists were printed so far. */
+  #rows = 0;
   /** Cells that someone may want explained, by their ids. */
   readonly #explainable = new Map<string, Cell>();
 
@@ -86,13 +93,39 @@ export class Compositor implements Composer {
     return value;
   }
 
-  /** The rows that a block prints for; what is no list is a finding. */
+  /** The rows that a block prints for; what is no list, or more than a document may have, is a finding. */
   rows(id: string, list: string, label: string, row?: Row): Row[] {
+    if (this.#rows > MOST_ROWS) return [];
     const cell = this.sheet.evaluate(keyOf(id, row), list, row);
     collectReads(cell, this.used);
-    if (cell.value.type === 'list') return rowsIn(cell.value);
+    if (cell.value.type === 'list') return this.#counted(rowsIn(cell.value), id, label);
     this.fault(cell.value.type === 'error' ? cell.value : error(`“${label}” is not over a list.`), id);
     return [];
+  }
+
+  #counted(rows: Row[], id: string, label: string): Row[] {
+    this.#rows += rows.length;
+    if (this.#rows <= MOST_ROWS) return rows;
+    this.findings.push(
+      tooMuch(
+        id,
+        `With “${label}” this document would print more than ${MOST_ROWS.toLocaleString('en')} items. Repetitions inside of repetitions multiply: repeat over fewer items, or filter the list.`,
+      ),
+    );
+    return [];
+  }
+
+  /** A formatted text that is printed, or a finding where it is longer than any page of terms. */
+  readable(html: string, block: string, key: string): string {
+    if (html.length <= MOST_TEXT) return html;
+    this.findings.push(
+      tooMuch(
+        block,
+        `This text has ${html.length.toLocaleString('en')} characters with its formats; ${MOST_TEXT.toLocaleString('en')} can be printed. Shorten it in the CRM, or join it as a PDF.`,
+        key,
+      ),
+    );
+    return '';
   }
 
   /** Evaluates one value that is printed here, noting what it read and where it stands. */

@@ -54,9 +54,6 @@ const MARKS: Readonly<Record<string, 'bold' | 'italic' | 'underline'>> = {
   em: 'italic',
   u: 'underline',
 };
-/** No field of a record is longer; what is, was not written by a person. */
-const LONGEST = 500_000;
-
 /**
  * The blocks of a formatted text. Only paragraphs, headings, lists, bold, italic, underlined and links are taken from
  * the HTML; scripts, styles and everything that could load something are left out, other elements give their text.
@@ -112,7 +109,7 @@ export function richBlocks(html: string): RichBlock[] {
       if (name === 'ul' || name === 'ol') lists.pop();
     },
   });
-  parser.write(html.slice(0, LONGEST));
+  parser.write(html);
   parser.end();
   finish();
   return blocks.filter((block) => block.kind !== 'list' || block.items.length > 0);

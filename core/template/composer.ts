@@ -74,6 +74,8 @@ export interface Composer {
   print(request: ValueRequest): Run[];
   /** The same, with the value itself. */
   printed(request: ValueRequest): PrintedRuns;
+  /** A formatted text that is printed here; nothing, with a finding, where it is too long. */
+  readable(html: string, block: string, key: string): string;
   /** Text with placeholders as runs, so that each value of it leads back to where it came from. */
   placed(id: string, source: string, block: string, row?: Row): Run[];
   /** The text of a formula that is printed in another form than words; undefined, with a finding, where it has none. */

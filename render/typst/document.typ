@@ -277,25 +277,25 @@
 #let hang = 26%
 #let is-text(it) = it.kind == "paragraph" or it.kind == "list"
 
-// Blocks one after the other, each set by `set-block`; a heading that hangs shares its row with what follows.
+// Blocks one after the other, each set by `set-block`; a heading that hangs shares its row with what follows. No function here
+// takes the whole list with it: each call of one would look through all of it again.
+#let is-table(it) = it != none and it.kind == "table"
 #let sequence(blocks, set-block, hanging: false) = {
   let parts = ()
-  let at = 0
-  while at < blocks.len() {
-    let it = blocks.at(at)
+  let is-set = false
+  for (at, it) in blocks.enumerate() {
+    if is-set { is-set = false; continue }
     let next = blocks.at(at + 1, default: none)
     // What introduces a table stays with it.
-    let introduces(place) = blocks.at(place, default: (kind: none)).kind == "table"
     if hanging and it.kind == "heading" and it.level > 1 and next != none and is-text(next) {
-      parts.push(block(above: 16pt, sticky: introduces(at + 2), grid(
+      parts.push(block(above: 16pt, sticky: is-table(blocks.at(at + 2, default: none)), grid(
         columns: (hang - 12pt, 1fr), column-gutter: 12pt,
         { show heading: set block(above: 0pt, below: 0pt); set-heading(it) }, set-block(next),
       )))
-      at += 2
+      is-set = true
     } else {
       let body = set-block(it, hanging: hanging)
-      parts.push(if it.kind == "paragraph" and introduces(at + 1) { block(sticky: true, body) } else { body })
-      at += 1
+      parts.push(if it.kind == "paragraph" and is-table(next) { block(sticky: true, body) } else { body })
     }
   }
   parts.join(parbreak())

@@ -1,6 +1,4 @@
-import { fork } from 'node:child_process';
-import Piscina from 'piscina';
-import { join } from 'node:path';
+import PQueue from 'p-queue';
 import type { ComposeContext } from '../../core/production/compose';
 import type { Composition } from '../../core/production/composition';
 import type { LookedOver } from '../../core/files/look-over';
@@ -11,10 +9,12 @@ import type { Fault, FaultReport } from '../../core/shape/faults';
 import type { Pins, Template } from '../../core/template/template';
 import type { Workings } from '../../core/sheet/workings';
 import type { ProofPages } from '../../render/typst/typesetter';
-import { config } from '../config';
-import { YOUNG_GENERATION, YOUNG_GENERATION_FLAG } from './young-generation';
+import { LONG, USUAL } from './bounds';
+import { MIB } from './memory';
+import { isOutsize } from './outsize';
+import { PressProcess } from './press-process';
 
-/** What a composition is made of. Plain data: it is handed to a worker thread. */
+/** What a composition is made of. Plain data: it is handed to another process. */
 export interface CompositionInput {
   template: Template;
   snapshot: RecordSnapshot;
@@ -43,65 +43,45 @@ export interface Print {
   pdf?: Uint8Array;
 }
 
-/** Records with more related records than this are set in a process of their own. */
-const OUTSIZE = 2_000;
-
-/** Whether setting this takes memory that the machine should have back. Composing alone takes little. */
-function isOutsize(task: PressTask): boolean {
-  if (!('input' in task) || task.kind === 'compose' || task.kind === 'explain') return false;
-  return Object.values(task.input.snapshot.fields).some((value) => Array.isArray(value) && value.length > OUTSIZE);
+/** Whether a task takes memory that the machine should have back. Composing alone takes little. */
+function isForAlone(task: PressTask): boolean {
+  return 'input' in task && task.kind !== 'compose' && task.kind !== 'explain' && isOutsize(task.input.snapshot);
 }
+
+/** What people wait for goes first, then filings, and pictures for the shelf last. */
+const PRIORITIES: Readonly<Record<PressTask['kind'], number>> = {
+  proof: 2,
+  explain: 2,
+  compose: 2,
+  'look over': 1,
+  'read template': 1,
+  'check template': 1,
+  print: 1,
+  thumbnail: 0,
+};
+
+/** A typesetter keeps for later what it once took: past this, its process is renewed between two tasks. */
+const RENEWED_AT = 340 * MIB;
 
 /**
- * Does one task in a process that ends with it. A typesetter keeps for later what it once took, about a third of a
- * megabyte for each line; a process gives everything back.
+ * The processes that compose and set documents, so that neither is done where requests are answered. Each task has a deadline and a
+ * ceiling of memory; what passes them is ended and told, and the next task is unharmed.
  */
-function runAlone(task: PressTask): Promise<unknown> {
-  return new Promise((resolve, reject) => {
-    const env = { ...process.env, LUMBIX_PRESS_FOLDER: join(config.buildFolder, 'press') };
-    const child = fork(join(config.buildFolder, 'press-alone.mjs'), {
-      serialization: 'advanced',
-      env,
-      execArgv: [YOUNG_GENERATION_FLAG],
-    });
-    let answered = false;
-    child.once('message', ({ result, failed }: Answer) => {
-      answered = true;
-      if (failed === undefined) resolve(result);
-      else reject(new Error(failed));
-    });
-    child.once('error', reject);
-    child.once('exit', (code) => answered || reject(new Error(`The press ended with ${code} before it was done.`)));
-    child.send(task);
-  });
-}
-
-/** The same bytes in a buffer that holds nothing else, so that it can be handed over. */
-function ownBytes(bytes: Uint8Array): Uint8Array<ArrayBuffer> {
-  const { buffer } = bytes;
-  const isAlone = buffer instanceof ArrayBuffer && buffer.byteLength === bytes.byteLength;
-  return isAlone ? new Uint8Array(buffer) : new Uint8Array(bytes);
-}
-
-/** What a process of its own answers. */
-export interface Answer {
-  result?: unknown;
-  failed?: string;
-}
-
-/** The worker threads that compose and set documents, so that neither is done on the process's own thread. */
 export class Press {
-  readonly #pool: Piscina;
+  readonly #queue: PQueue;
+  readonly #long = new PQueue({ concurrency: 1 });
+  #processes: PressProcess[] = [];
+  #isClosed = false;
+  readonly #endAll = () => this.#processes.forEach((each) => each.end());
 
-  constructor(threads: number) {
-    this.#pool = new Piscina({
-      filename: join(config.buildFolder, 'press-worker.mjs'),
-      minThreads: 1,
-      maxThreads: threads,
-      idleTimeout: 60_000,
-      resourceLimits: { maxYoungGenerationSizeMb: YOUNG_GENERATION },
-      workerData: { pressFolder: join(config.buildFolder, 'press') },
-    });
+  /** `nice`: how far its processes leave others the way, as the system counts it. */
+  constructor(
+    processes: number,
+    readonly nice = 0,
+    readonly bounds = USUAL,
+  ) {
+    this.#queue = new PQueue({ concurrency: processes });
+    process.once('exit', this.#endAll);
   }
 
   compose(input: CompositionInput): Promise<Composition> {
@@ -134,13 +114,9 @@ export class Press {
     return seen;
   }
 
-  /**
-   * Reads a template file, off the thread that answers requests: a hostile one may be slow to refuse. The bytes are handed over
-   * and gone here afterwards, since a copy of 30 MB for each thread is what fills a process.
-   */
+  /** Reads a template file, away from where requests are answered: a hostile one may be slow to refuse. */
   readTemplate(bytes: Uint8Array): Promise<{ template: Template } | { faults: Fault[] }> {
-    const own = ownBytes(bytes);
-    return this.#pool.run({ kind: 'read template', bytes: own } satisfies PressTask, { transferList: [own.buffer] });
+    return this.#run({ kind: 'read template', bytes });
   }
 
   /** What is wrong with a template: the one gate. */
@@ -148,11 +124,61 @@ export class Press {
     return this.#run<FaultReport>({ kind: 'check template', template, pins, schema });
   }
 
-  close(): Promise<void> {
-    return this.#pool.destroy();
+  /** Ends all processes at once; what they were at is not answered. */
+  close(): void {
+    this.#isClosed = true;
+    process.off('exit', this.#endAll);
+    this.#queue.clear();
+    this.#long.clear();
+    this.#endAll();
   }
 
   #run<Result>(task: PressTask): Promise<Result> {
-    return (isOutsize(task) ? runAlone(task) : this.#pool.run(task)) as Promise<Result>;
+    const priority = PRIORITIES[task.kind];
+    const done = isForAlone(task)
+      ? this.#long.add(() => this.#alone(task), { priority })
+      : this.#queue.add(() => this.#withProcess(task), { priority });
+    return done as Promise<Result>;
+  }
+
+  /** In a process that ends with it. */
+  async #alone(task: PressTask): Promise<unknown> {
+    const own = this.#opened();
+    try {
+      return await own.run(task, undefined, LONG);
+    } finally {
+      this.#drop(own);
+    }
+  }
+
+  async #withProcess(task: PressTask): Promise<unknown> {
+    const about = 'input' in task ? `${task.input.template.id} ${task.input.snapshot.id}` : undefined;
+    const free = this.#processes.filter(({ busy, hasEnded }) => !busy && !hasEnded);
+    const chosen = free.find((each) => each.about === about) ?? free[0] ?? this.#opened();
+    try {
+      return await chosen.run(task, about, this.bounds);
+    } finally {
+      if (chosen.hasEnded || chosen.memory > RENEWED_AT) {
+        this.#drop(chosen);
+        // The next one warms up while nobody waits.
+        if (!this.#isClosed) this.#opened();
+      }
+    }
+  }
+
+  /** Its processes' memory in bytes, for those who watch over it. */
+  get memory(): number[] {
+    return this.#processes.map(({ memory }) => memory);
+  }
+
+  #opened(): PressProcess {
+    const opened = new PressProcess(this.nice);
+    this.#processes.push(opened);
+    return opened;
+  }
+
+  #drop(gone: PressProcess): void {
+    gone.end();
+    this.#processes = this.#processes.filter((each) => each !== gone);
   }
 }

@@ -1,6 +1,6 @@
-/** One thread of the press. It keeps its typesetter, and with it fonts and cache. */
+/** A process of the press: one task after the other. It keeps its typesetter, and with it fonts and cache. */
 import { LRUCache } from 'lru-cache';
-import { workerData } from 'node:worker_threads';
+import { Worker } from 'node:worker_threads';
 import { compose, composing, type Composing } from '../../core/production/compose';
 import { lookOver, type LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
@@ -11,15 +11,30 @@ import { mayFile } from '../../core/production/findings/finding';
 import { printPdf } from '../../render/pdf/print';
 import { rasterised } from '../../render/png/thumbnail';
 import { Typesetter, TypesettingError } from '../../render/typst/typesetter';
+import { Unpacker, type Packed } from './parts';
 import type { CompositionInput, PressTask, Print, Proof } from './press';
+import type { Answer } from './press-process';
 
-// piscina hands its own data over beside ours; a process of its own has none, and is told by its environment.
-const given = (Array.isArray(workerData) ? workerData[1] : workerData) as { pressFolder: string } | null;
-const typesetter = new Typesetter(given?.pressFolder ?? process.env.LUMBIX_PRESS_FOLDER!);
+const typesetter = new Typesetter(process.env.LUMBIX_PRESS_FOLDER!);
+const unpacker = new Unpacker();
 /** The last proofs, to be explained. */
 const atHand = new LRUCache<string, Composing>({ max: 8 });
 
-export default async function run(task: PressTask): Promise<unknown> {
+process.on('message', (packed: Packed) => {
+  const answer = (given: Answer) => process.send!(given);
+  run(unpacker.unpack(packed)).then(
+    (result) => answer({ result }),
+    (problem: unknown) => answer({ failed: problem instanceof Error ? problem.message : String(problem) }),
+  );
+});
+/** Where the process that it works for is gone, it ends, whatever it is at: a thread of its own sees to that. */
+const WATCH = `const parent = process.ppid;
+  setInterval(() => process.ppid === parent || process.kill(process.pid, 'SIGKILL'), 500);`;
+new Worker(WATCH, { eval: true }).unref();
+// A terminal tells all its processes to end; this one ends with the one that it works for.
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => undefined);
+
+async function run(task: PressTask): Promise<unknown> {
   switch (task.kind) {
     case 'look over':
       return lookedOver(task.bytes);

@@ -33,7 +33,7 @@ export const richText: BlockKind<RichText, ComposedParagraph | ComposedHeading |
     }
     const set = (runs: readonly RichRun[]) =>
       runs.map((run): Run => (run.kind === 'text' ? { ...run, value: key } : run));
-    return richBlocks(value.html).map((each) => {
+    return richBlocks(composer.readable(value.html, id, key)).map((each) => {
       if (each.kind === 'list')
         return { kind: 'list', block: id, items: each.items.map(set), ...(each.numbered && { start: 1 }) };
       return each.kind === 'heading'

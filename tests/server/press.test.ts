@@ -1,0 +1,113 @@
+import { execFileSync } from 'node:child_process';
+import { afterEach, expect, it } from 'vitest';
+import { join } from 'node:path';
+import type { Block } from '../../core/template/blocks';
+import type { Inline } from '../../core/template/inlines';
+import { shipped } from '../../demo/shipped';
+import { PastBounds } from '../../server/press/bounds';
+import { Press, type CompositionInput } from '../../server/press/press';
+import { demoPictures, demoSchema, demoSnapshot } from '../demo-snapshot';
+
+process.env.LUMBIX_BUILD = join(process.cwd(), '.build');
+const MIB = 1_024 * 1_024;
+const opened: Press[] = [];
+const pressWith = (...given: ConstructorParameters<typeof Press>) => {
+  const press = new Press(...given);
+  opened.push(press);
+  return press;
+};
+afterEach(() => opened.splice(0).forEach((press) => press.close()));
+
+/** The ordinary quote over a demo deal, with other blocks where they are given. */
+function input(deal: string, body?: Block[], text = ''): CompositionInput {
+  const quote = shipped.templates[0]!;
+  const paragraph: Block = { type: 'paragraph', attrs: { id: 'own' }, content: [{ type: 'text', text }] };
+  const layout = { ...quote.layout, body: body ?? (text ? [paragraph] : quote.layout.body) };
+  return {
+    template: { ...quote, layout },
+    snapshot: demoSnapshot(deal),
+    context: { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', available: demoPictures },
+  };
+}
+const VALUES: Inline[] = Array.from({ length: 8 }, (_, index) => ({
+  type: 'value',
+  attrs: { id: `value-${index}`, formula: 'name & unit & quantity' },
+}));
+/** Nineteen thousand paragraphs: within what may be composed, and more than can be set. */
+const endless = () =>
+  input('D-1203', [
+    {
+      type: 'forEach',
+      attrs: { id: 'outer', list: 'deal.lines', note: 'line' },
+      content: [
+        {
+          type: 'forEach',
+          attrs: { id: 'inner', list: 'deal.lines', note: 'line again' },
+          content: [{ type: 'paragraph', attrs: { id: 'word' }, content: VALUES }],
+        },
+      ],
+    },
+  ]);
+
+it('ends what takes longer than its deadline, says what to change, and does the next task', async () => {
+  const press = pressWith(1, 0, { deadline: 1_500, memory: 4_096 * MIB });
+  await press.compose(input('D-1187'));
+  await expect(press.print(endless())).rejects.toThrow(
+    /^This takes longer than 1.5 seconds to set, and was ended\. Print less of it: repetitions inside of repetitions multiply/,
+  );
+  expect((await press.print(input('D-1187'))).pdf).toBeDefined();
+});
+
+it('ends what takes more memory than its ceiling, and the tasks that wait are unharmed', async () => {
+  const press = pressWith(1, 0, { deadline: 60_000, memory: 300 * MIB });
+  const [large, ...others] = await Promise.allSettled([
+    press.print(endless()),
+    ...['D-1187', 'D-1188', 'D-1189'].map((deal) => press.print(input(deal))),
+  ]);
+  expect((large as PromiseRejectedResult).reason).toBeInstanceOf(PastBounds);
+  expect(String((large as PromiseRejectedResult).reason)).toContain('more than 300 MB of memory');
+  expect(others.map(({ status }) => status)).toEqual(['fulfilled', 'fulfilled', 'fulfilled']);
+});
+
+it('does what people wait for before filings, and pictures for the shelf last', async () => {
+  const press = pressWith(1);
+  const done: string[] = [];
+  const tell = (what: string) => () => done.push(what);
+  await Promise.all([
+    press.compose(input('D-1187')).then(tell('first')),
+    press.thumbnail(input('D-1188'), 100).then(tell('picture')),
+    press.print(input('D-1189')).then(tell('filing')),
+    press.proof(input('D-1190'), 'key').then(tell('proof')),
+  ]);
+  expect(done).toEqual(['first', 'proof', 'filing', 'picture']);
+});
+
+it('renews a process before it grows, so that memory stays where it was', async () => {
+  const press = pressWith(1);
+  for (let each = 0; each < 120; each++) await press.proof(input('D-1203', undefined, `Unique ${each}`), `key ${each}`);
+  for (let each = 0; each < 12; each++) await press.proof(input('D-1203'), `whole ${each}`);
+  expect(Math.max(...press.memory)).toBeLessThan(420 * MIB);
+}, 60_000);
+
+it('a lost process is told as such, and the next task has another', async () => {
+  const press = pressWith(1);
+  const lost = press.print(endless());
+  await new Promise((done) => setTimeout(done, 1_500));
+  const [id] = execFileSync('pgrep', ['-P', String(process.pid), '-f', 'press-worker'], { encoding: 'utf8' }).split(
+    '\n',
+  );
+  process.kill(Number(id), 'SIGKILL');
+  await expect(lost).rejects.toThrow('The press ended with a signal before it was done.');
+  expect((await press.print(input('D-1187'))).pdf).toBeDefined();
+});
+
+it('hands over what stays the same once, and still prints each version as it is', async () => {
+  const press = pressWith(1);
+  const one = input('D-1187', undefined, 'One');
+  const other = { ...one, template: input('D-1187', undefined, 'Other').template };
+  const wordsOf = async (given: CompositionInput) => JSON.stringify((await press.compose(given)).document.body);
+  for (let round = 0; round < 2; round++) {
+    expect(await wordsOf(one)).toContain('One');
+    expect(await wordsOf(other)).toContain('Other');
+  }
+});

@@ -1,0 +1,144 @@
+/**
+ * Hurts a whole Lumbix in every way that passes while callers file, then looks whether each accepted filing was filed exactly once.
+ * `npm run torture`; `-- --short` for the two minutes that `./test` takes of it; `-- --speed` measures filings without faults, and
+ * `-- --memory` memory over 2,000 of them. `SEED` chooses another course.
+ */
+import { join } from 'node:path';
+import { audit } from './torture/audit';
+import { Caller, pause, type Accepted } from './torture/caller';
+import { hurt, type Hurt } from './torture/faults';
+import { Lumbix, usageOf, type Part, type Usage } from './torture/lumbix';
+import { Random } from './torture/random';
+
+const SEED = Number(process.env.SEED ?? 20_261_126);
+const port = Number(process.env.LUMBIX_TEST_PORT ?? 4710) + 7;
+const data = join(process.env.LUMBIX_TEST_DATA ?? join(process.cwd(), '.data-test'), 'torture');
+const write = (line: string) => process.stdout.write(`${line}\n`);
+
+/** Deals whose ordinary quote has ten lines or less, and that can be filed. */
+const DEALS = [
+  'D-1188',
+  'D-1189',
+  'D-1190',
+  'D-1193',
+  'D-1196',
+  'D-1198',
+  'D-1201',
+  'D-1207',
+  'D-1209',
+  'D-1210',
+  'D-1211',
+];
+const CALLERS = 8;
+
+const lumbix = new Lumbix(port, data);
+const random = new Random(SEED);
+const has = (option: string) => process.argv.includes(option);
+
+/** Files so many documents with all callers at once. */
+async function fileAll(count: number, doubles: number): Promise<Accepted[]> {
+  const accepted: Accepted[] = [];
+  let begun = 0;
+  const work = async () => {
+    const caller = new Caller(lumbix);
+    while (begun++ < count) accepted.push(await caller.file(random.of(DEALS), random.share() < doubles));
+  };
+  await Promise.all(Array.from({ length: CALLERS }, work));
+  return accepted;
+}
+
+/** Waits until nothing is on its way any more. */
+async function settled(within: number): Promise<void> {
+  const end = Date.now() + within;
+  while (Date.now() < end && lumbix.isRunning) {
+    const open = await lumbix
+      .ask<{ count: number }>('lumbix', "select count(*)::int from documents where state not in ('filed', 'failed')")
+      .catch(() => [{ count: 1 }]);
+    if (open[0]!.count === 0) return;
+    await pause(200);
+  }
+}
+
+async function torture(count: number, how: Hurt): Promise<number> {
+  let over = false;
+  const hurting = hurt(lumbix, random, how, () => over);
+  const accepted = await fileAll(count, 0.2);
+  // What is on its way is hurt for a while longer.
+  await pause(how.killEvery);
+  over = true;
+  const told = await hurting;
+  write(
+    `Hurt by ${Object.entries(told)
+      .map(([what, times]) => `${what} (${times})`)
+      .join(', ')}.`,
+  );
+  await settled(15 * 60_000);
+  const wrong = await audit(lumbix, accepted);
+  for (const each of wrong.slice(0, 20)) write(`  ${each}`);
+  write(
+    `${accepted.length} filings accepted; ${wrong.length === 0 ? 'each was filed exactly once' : `${wrong.length} things are wrong`}.`,
+  );
+  return wrong.length;
+}
+
+const PARTS: readonly Part[] = ['web', 'worker', 'crm'];
+const usages = (): Record<string, Usage> => ({
+  ...Object.fromEntries(PARTS.map((part) => [part, usageOf(lumbix.idOf(part)!)])),
+  database: usageOf(lumbix.databaseId()!),
+});
+
+/** Filings in a second from the first request to the last “filed”, proofs apart, and what each process took for them. */
+async function speed(count: number): Promise<void> {
+  const callers = Array.from({ length: CALLERS }, () => new Caller(lumbix));
+  const proofs = await Promise.all(callers.map(async (caller) => caller.proofs(DEALS, Math.ceil(count / CALLERS))));
+  const before = usages();
+  const began = performance.now();
+  await Promise.all(callers.map((caller, at) => caller.fileProofs(proofs[at]!)));
+  await settled(120_000);
+  const seconds = (performance.now() - began) / 1_000;
+  const all = proofs.flat().length;
+  write(`${all} filings in ${seconds.toFixed(1)} s: ${(all / seconds).toFixed(1)} in a second.`);
+  for (const [part, { seconds: now, memory }] of Object.entries(usages()))
+    write(
+      `  ${part.padEnd(9)}${(now - before[part]!.seconds).toFixed(1)} s of processor time, ${Math.round(memory / 2 ** 20)} MiB`,
+    );
+}
+
+async function memory(): Promise<number> {
+  await fileAll(200, 0);
+  await settled(120_000);
+  const first = usages();
+  await fileAll(1_800, 0);
+  await settled(120_000);
+  let wrong = 0;
+  for (const [part, { memory: last }] of Object.entries(usages())) {
+    const ratio = last / first[part]!.memory;
+    if (ratio > 1.2) wrong++;
+    write(
+      `  ${part.padEnd(9)}${[first[part]!.memory, last].map((each) => `${Math.round(each / 2 ** 20)} MiB`).join(' then ')}: ${ratio.toFixed(2)}`,
+    );
+  }
+  return wrong;
+}
+
+await lumbix.start();
+let wrong = 0;
+try {
+  if (has('--speed')) {
+    // The engine and the database are warm then, as they are on a working day.
+    await fileAll(60, 0);
+    await settled(60_000);
+    await speed(320);
+  } else if (has('--memory')) wrong = await memory();
+  else if (has('--short')) wrong = await torture(40, { faultEvery: 700, killEvery: 7_000, hang: 15_000 });
+  else wrong = await torture(300, { faultEvery: 900, killEvery: 9_000, hang: 180_000 });
+  if (!lumbix.isRunning) {
+    write('./start gave up.');
+    wrong++;
+  }
+} finally {
+  const took = await lumbix.stop();
+  write(`Everything ended ${(took / 1_000).toFixed(1)} s after it was told to.`);
+  if (took > 5_000) wrong++;
+}
+process.exit(wrong === 0 ? 0 : 1);

@@ -1,0 +1,68 @@
+import { createHash } from 'node:crypto';
+import type { Accepted } from './caller';
+import type { Lumbix } from './lumbix';
+
+interface DocumentRow {
+  id: string;
+  key: string;
+  state: string;
+  number: string;
+  record_id: string;
+  file_name: string;
+  sha256: string | null;
+  bytes: Buffer | null;
+  reason: string | null;
+}
+
+interface AttachmentRow {
+  deal_id: string;
+  name: string;
+  sha256: string;
+}
+
+/** Everything that must hold after all that was accepted has come to its end; each sentence is something that does not. */
+export async function audit(lumbix: Lumbix, accepted: readonly Accepted[]): Promise<string[]> {
+  const wrong: string[] = [];
+  const documents = await lumbix.ask<DocumentRow>(
+    'lumbix',
+    `select d.id, d.key, d.state, d.number, d.record_id, d.file_name, f.sha256, f.bytes,
+       (select reason from steps where document_id = d.id and state <> 'done' and reason is not null limit 1) reason
+     from documents d left join files f on f.document_id = d.id`,
+  );
+  const attachments = await lumbix.ask<AttachmentRow>('crm', 'select deal_id, name, sha256 from attachments');
+  const byKey = new Map(documents.map((each) => [each.key, each]));
+
+  if (documents.length !== byKey.size) wrong.push('One key stands for two documents.');
+  for (const { key, id, deal } of accepted) {
+    const document = byKey.get(key);
+    if (!document) wrong.push(`The filing ${key} was accepted and is not in the register.`);
+    else if (document.id !== id || document.record_id !== deal) wrong.push(`The filing ${key} is another document.`);
+  }
+  const known = new Set(accepted.map(({ key }) => key));
+  for (const { key, number } of documents)
+    if (!known.has(key)) wrong.push(`${number} is in the register, and nobody was told that it was accepted.`);
+
+  for (const { number, state, reason, record_id, file_name, sha256, bytes } of documents) {
+    if (state !== 'filed') wrong.push(`${number} is ${state}: ${reason ?? 'without a reason'}`);
+    const there = attachments.filter((each) => each.deal_id === record_id && each.name === file_name);
+    if (there.length !== 1) wrong.push(`${number} is ${there.length} times on its deal.`);
+    if (there.some((each) => each.sha256 !== sha256)) wrong.push(`${number} is on its deal with another hash.`);
+    if (bytes && createHash('sha256').update(bytes).digest('hex') !== sha256)
+      wrong.push(`The kept file of ${number} does not have its hash.`);
+  }
+  if (attachments.length !== documents.length)
+    wrong.push(`There are ${attachments.length} files on deals for ${documents.length} documents.`);
+
+  const serials = await lumbix.ask<{ serial: number; state: string }>(
+    'lumbix',
+    'select serial, state from numbers order by series_id, period, serial',
+  );
+  serials.forEach(({ serial, state }, at) => {
+    if (serial !== at + 1) wrong.push(`The serial ${at + 1} is missing or there twice.`);
+    if (state !== 'taken') wrong.push(`The serial ${serial} is ${state}.`);
+  });
+  for (const part of ['web', 'worker'] as const)
+    if (lumbix.log(part).includes('timeout exceeded when trying to connect'))
+      wrong.push(`The connections of the ${part} process ran out.`);
+  return wrong;
+}
