@@ -175,3 +175,22 @@ keep_newest_key() {
   (umask 077; head -n 1 "$1" >"$1.new")
   mv "$1.new" "$1"
 }
+
+# The folder of the data of a Lumbix that was started before.
+known_data() {
+  local folder; folder=$(data_folder "${LUMBIX_DATA:-.data}") || exit 1
+  [ -d "$folder/postgres" ] && [ -s "$folder/password-lumbix" ] || stop_with "there is no data in $folder. Start Lumbix once, or name its folder (LUMBIX_DATA)."
+  printf '%s' "$folder"
+}
+
+# Has the cluster run for a while: the one that runs already, or one that is started for it. Sets PG_PORT.
+with_cluster() {
+  own_cluster=no
+  if as_postgres "$PG_BIN/pg_ctl" -D "$1/postgres" status >/dev/null 2>&1; then
+    PG_PORT=$(as_postgres sed -n 4p "$1/postgres/postmaster.pid")
+  else
+    PG_PORT=${LUMBIX_PG_PORT:-4702} own_cluster=yes
+    start_cluster "$1" "$PG_PORT"
+  fi
+}
+leave_cluster() { [ "$own_cluster" = no ] || stop_cluster "$1"; }
