@@ -154,10 +154,16 @@ test('keys find, list themselves and walk from proof to proof', async ({ page })
   await expect(page).toHaveURL(/D-1195/);
 });
 
-test('the CRM away: a sentence, and the register still works', async ({ page, request }) => {
-  await fault(request, { on: 'any', kind: 'status', status: 503, times: 60 });
-  await page.goto('/deals');
+test('the CRM away: a sentence, and lists and the register still work', async ({ page, request }) => {
+  await fault(request, { on: 'any', kind: 'status', status: 503, times: 1_000 });
+  await page.goto('/deals/D-1188');
   await expect(page.getByRole('heading', { name: 'The CRM is away' })).toBeVisible({ timeout: 15_000 });
+  await page.goto('/deals');
+  await expect(page.getByRole('link', { name: 'Boiler house renewal' })).toBeVisible();
+  // As if it had been away for two minutes.
+  await inDatabase("update record_readings set known_at = now() - interval '2 minutes'");
+  await page.reload();
+  await expect(page.getByText('The CRM does not answer. This is as of')).toBeVisible();
   await page.goto('/register');
   await expect(page.getByRole('row').nth(1)).toContainText('Q-');
   await clearFaults(request);

@@ -5,6 +5,7 @@ import { Decimal } from '../core/money/decimal';
 import { changeRecord } from './crm/records';
 import { crmSchema } from './crm/schema';
 import type { Database } from './db/database';
+import { refreshRecord } from './records/record-index';
 import { refuseUnchangedRecord } from './people/access';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
@@ -33,6 +34,7 @@ export async function changeField(
         : 'The CRM has no such field there, or none that can be changed.',
     );
   await changeRecord(type, id, version, { [field]: typedValue(declared, value.trim()) });
+  await refreshRecord(database, type, id);
   const subject = { kind: 'record' as const, id: `${type} ${id}`, name: id };
   await addToTrail(database, caller, 'field changed', subject, `Set ${declared.label} of ${id} to “${value.trim()}”.`);
 }

@@ -1,107 +1,125 @@
 import type { Contract } from '../core/contract/contract';
 import type { AnswerOf, QueryOf } from '../core/contract/endpoint';
-import { and, desc, eq, inArray, ne } from 'drizzle-orm';
+import { and, count, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
 import type { RecordSchema } from '../core/record/schema';
 import type { RecordSnapshot } from '../core/record/snapshot';
 import { treeOf } from '../core/record/paths';
-import { listRecords, readRecord, wholeRecord } from './crm/records';
+import { readRecord, wholeRecord } from './crm/records';
 import { crmSchema } from './crm/schema';
 import type { Database } from './db/database';
 import { seesKind } from './people/access';
 import type { Caller } from './people/caller';
-import { documents } from './db/schema';
+import { containing, sorted } from './db/containing';
+import { documents, recordIndex, recordReadings } from './db/schema';
+import { CRM_SOURCE, DEAL } from './records/record-index';
 
 type DealsQuery = QueryOf<Contract['GET /deals']>;
 type DealRow = AnswerOf<Contract['GET /deals']>['deals'][number];
 
-/** Fields of the deals list that can be sorted by, with what the CRM is asked to sort by. */
-const SORTS: Readonly<Record<string, string>> = {
-  name: 'name',
-  account: 'account/name',
-  stage: 'stage',
-  amount: 'amount',
-  closes_on: 'closes_on',
-};
+/** What the list can be sorted by. */
+const SORTS = {
+  name: recordIndex.name,
+  account: recordIndex.account,
+  stage: recordIndex.stage,
+  amount: recordIndex.amount,
+  closes_on: recordIndex.day,
+} as const;
 
-const LISTED = {
-  fields: new Set(['name', 'number', 'stage', 'owner', 'amount', 'currency', 'closes_on']),
-  related: new Map([['account', { fields: new Set(['name']), related: new Map() }]]),
-};
+/** Stages whose deals need a quote. */
+const QUOTABLE = ['Enquiry', 'Site visit'];
 
 /** A deal with the values that are asked for by their dotted paths. @throws CrmError */
 export async function dealValues(id: string, paths: readonly string[]): Promise<RecordSnapshot> {
   const { records } = await crmSchema();
   return readRecord(
-    'Deal',
+    DEAL,
     id,
     treeOf(
       paths.map((path) => path.split('.')),
       records,
-      'Deal',
+      DEAL,
     ),
   );
 }
 
-/** A page of deals from the CRM, each with its paper trail from the register. @throws CrmError */
-export async function listDeals(
-  database: Database,
-  query: DealsQuery,
-  caller: Caller,
-): Promise<{ deals: DealRow[]; total: number }> {
-  const filter = await viewFilter(database, query);
-  const direction = query.descending ? ' desc' : '';
-  const orderBy = `${SORTS[query.sort] ?? 'name'}${direction},id`;
-  const { records, total } = await listRecords('Deal', LISTED, { filter, orderBy, skip: query.skip, top: query.top });
+/** A page of deals, each with its paper trail from the register. */
+export async function listDeals(database: Database, query: DealsQuery, caller: Caller) {
+  const where = and(...conditionsOf(query));
+  const column = SORTS[query.sort as keyof typeof SORTS] ?? recordIndex.name;
+  const [rows, [counted], state] = await Promise.all([
+    database
+      .select(ROW)
+      .from(recordIndex)
+      .where(where)
+      .orderBy(...sorted(column, query.descending, recordIndex.id))
+      .limit(query.top)
+      .offset(query.skip),
+    database.select({ total: count() }).from(recordIndex).where(where),
+    indexState(database),
+  ]);
   const trails = await paperTrails(
     database,
-    records.map(({ id }) => id),
+    rows.map(({ id }) => id),
     caller,
   );
-  return { deals: records.map((deal) => ({ deal, paperTrail: trails.get(deal.id) ?? [] })), total };
+  return {
+    deals: rows.map((deal) => ({ ...deal, paperTrail: trails.get(deal.id) ?? [] })),
+    total: counted!.total,
+    ...state,
+  };
 }
 
-/** How many deals each view of the list has. @throws CrmError */
+const ROW = {
+  id: recordIndex.id,
+  name: recordIndex.name,
+  account: recordIndex.account,
+  stage: recordIndex.stage,
+  amount: recordIndex.amount,
+  currency: recordIndex.currency,
+  day: recordIndex.day,
+};
+
+/** Up to when the list knows the CRM's records; null before they were read for the first time. */
+async function indexState(database: Database): Promise<{ knownAt: Date | null }> {
+  const [reading] = await database
+    .select({ knownAt: recordReadings.knownAt })
+    .from(recordReadings)
+    .where(and(eq(recordReadings.source, CRM_SOURCE), eq(recordReadings.type, DEAL)));
+  return { knownAt: reading?.knownAt ?? null };
+}
+
+const inView = (view: DealsQuery['view']): SQL | undefined => {
+  if (view === 'quoted') return eq(recordIndex.isQuoted, true);
+  if (view === 'needs-quote') return and(eq(recordIndex.isQuoted, false), inArray(recordIndex.stage, QUOTABLE));
+  return undefined;
+};
+
+function conditionsOf({ view, stage, owner, search }: DealsQuery): (SQL | undefined)[] {
+  const words = search?.trim();
+  return [
+    eq(recordIndex.source, CRM_SOURCE),
+    eq(recordIndex.type, DEAL),
+    inView(view),
+    stage ? eq(recordIndex.stage, stage) : undefined,
+    owner ? eq(recordIndex.owner, owner) : undefined,
+    words ? containing(words, [recordIndex.name, recordIndex.number, recordIndex.account]) : undefined,
+  ];
+}
+
+/** How many deals each view of the list has. */
 export async function countDeals(database: Database): Promise<Record<DealsQuery['view'], number>> {
-  const views = ['all', 'needs-quote', 'quoted'] as const;
-  const totals = await Promise.all(
-    views.map(async (view) => {
-      const filter = await viewFilter(database, { view });
-      return (await listRecords('Deal', { fields: new Set(), related: new Map() }, { filter, skip: 0, top: 0 })).total;
-    }),
-  );
-  return Object.fromEntries(views.map((view, index) => [view, totals[index]!])) as Record<DealsQuery['view'], number>;
-}
-
-async function viewFilter(
-  database: Database,
-  query: Pick<DealsQuery, 'view' | 'search' | 'stage' | 'owner'>,
-): Promise<string | undefined> {
-  const parts: string[] = [];
-  if (query.view !== 'all') {
-    const quoted = await quotedDeals(database);
-    const list = quoted.length === 0 ? undefined : `id in (${quoted.map(quote).join(',')})`;
-    if (query.view === 'quoted') parts.push(list ?? "id eq ''");
-    else parts.push("stage in ('Enquiry','Site visit')", ...(list ? [`not (${list})`] : []));
-  }
-  if (query.stage) parts.push(`stage eq ${quote(query.stage)}`);
-  if (query.owner) parts.push(`owner eq ${quote(query.owner)}`);
-  const search = query.search?.trim().toLowerCase();
-  if (search) {
-    const within = ['name', 'number', 'account/name'].map((path) => `contains(tolower(${path}),${quote(search)})`);
-    parts.push(`(${within.join(' or ')})`);
-  }
-  return parts.length === 0 ? undefined : parts.join(' and ');
-}
-
-/** An OData text: apostrophes doubled (OData ABNF, SQUOTE-in-string). */
-const quote = (text: string) => `'${text.replaceAll("'", "''")}'`;
-
-async function quotedDeals(database: Database): Promise<string[]> {
   const rows = await database
-    .selectDistinct({ id: documents.recordId })
-    .from(documents)
-    .where(and(eq(documents.kind, 'quote'), ne(documents.state, 'failed')));
-  return rows.map(({ id }) => id);
+    .select({ isQuoted: recordIndex.isQuoted, stage: recordIndex.stage, count: count() })
+    .from(recordIndex)
+    .where(and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, DEAL)))
+    .groupBy(recordIndex.isQuoted, recordIndex.stage);
+  const sum = (holds: (row: (typeof rows)[number]) => boolean) =>
+    rows.filter(holds).reduce((all, row) => all + row.count, 0);
+  return {
+    all: sum(() => true),
+    quoted: sum(({ isQuoted }) => isQuoted),
+    'needs-quote': sum(({ isQuoted, stage }) => !isQuoted && QUOTABLE.includes(stage)),
+  };
 }
 
 async function paperTrails(
@@ -130,19 +148,19 @@ async function paperTrails(
 /** A deal with all its fields, lines and related records, and what the fields mean. @throws CrmError */
 export async function wholeDeal(id: string): Promise<{ deal: RecordSnapshot; schema: RecordSchema }> {
   const { records } = await crmSchema();
-  const deal = await readRecord('Deal', id, await wholeRecord('Deal', ['account', 'contact', 'lines']));
+  const deal = await readRecord(DEAL, id, await wholeRecord(DEAL, ['account', 'contact', 'lines']));
   return { deal, schema: records };
 }
 
 /** Stages and owners to filter by. Owners are those of the deals themselves. */
-export async function dealFilters(): Promise<{ stages: string[]; owners: string[] }> {
-  const { records } = await crmSchema();
-  const stages = records.types.Deal?.fields.stage?.allowed?.map(({ value }) => value) ?? [];
-  const { records: deals } = await listRecords(
-    'Deal',
-    { fields: new Set(['owner']), related: new Map() },
-    { skip: 0, top: 500 },
-  );
-  const owners = [...new Set(deals.map(({ fields }) => fields.owner).filter((owner) => typeof owner === 'string'))];
-  return { stages, owners: owners.sort() };
+export async function dealFilters(database: Database): Promise<{ stages: string[]; owners: string[] }> {
+  const [{ records }, owners] = await Promise.all([
+    crmSchema(),
+    database
+      .selectDistinct({ owner: recordIndex.owner })
+      .from(recordIndex)
+      .where(and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, DEAL), ne(recordIndex.owner, ''))),
+  ]);
+  const stages = records.types[DEAL]?.fields.stage?.allowed?.map(({ value }) => value) ?? [];
+  return { stages, owners: owners.map(({ owner }) => owner).sort() };
 }

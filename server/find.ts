@@ -1,37 +1,24 @@
-import { CrmError } from './crm/client';
 import type { Database } from './db/database';
 import { listDeals } from './deals';
 import { hiddenTypes } from './people/access';
 import type { Caller } from './people/caller';
+import { DEAL } from './records/record-index';
 import { findDocuments } from './register';
 
 const MOST = 6;
 
-/** Deals and documents for the find field. While the CRM is away, documents alone. */
+/** Deals and documents for the find field. */
 export async function find(database: Database, search: string, caller: Caller) {
-  if (search.trim().length < 2) return { deals: [], documents: [], crmAway: false };
-  const [documents, found] = await Promise.all([
+  if (search.trim().length < 2) return { deals: [], documents: [] };
+  const [documents, { deals }] = await Promise.all([
     findDocuments(database, search.trim(), caller),
     dealsNamed(database, search, caller),
   ]);
-  const deals = (found?.deals ?? []).map(({ deal }) => ({
-    id: deal.id,
-    name: String(deal.fields.name),
-    account: accountOf(deal.fields.account),
-  }));
-  return { deals, documents, crmAway: found === undefined };
+  return { deals: deals.map(({ id, name, account }) => ({ id, name, account })), documents };
 }
 
-/** Undefined while the CRM is away. */
 async function dealsNamed(database: Database, search: string, caller: Caller) {
-  if (hiddenTypes(caller).includes('Deal')) return { deals: [] };
+  if (hiddenTypes(caller).includes(DEAL)) return { deals: [] };
   const query = { view: 'all', search, sort: 'name', descending: false, skip: 0, top: MOST } as const;
-  return listDeals(database, query, caller).catch((problem: unknown) => {
-    if (problem instanceof CrmError) return undefined;
-    throw problem;
-  });
-}
-
-function accountOf(account: unknown): string {
-  return String((account as { fields?: { name?: unknown } } | null)?.fields?.name ?? '');
+  return listDeals(database, query, caller);
 }

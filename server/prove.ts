@@ -1,15 +1,13 @@
 import { mostDifferent } from '../core/record/differ';
 import type { PathTree } from '../core/record/paths';
 import type { RecordSchema } from '../core/record/schema';
-import type { RecordSnapshot } from '../core/record/snapshot';
 import type { Fault } from '../core/shape/faults';
 import { readsOf } from '../core/template/reads';
 import type { Pins, Template } from '../core/template/template';
-import { CrmError } from './crm/client';
 import { listRecords } from './crm/records';
 import { crmSchema } from './crm/schema';
 import type { StoppedRecord } from './db/schema';
-import { compositionInput, readWithPaths } from './productions/template';
+import { compositionInput, readAllWithPaths } from './productions/template';
 import type { Services } from './services';
 
 /** Records that a template is proved on, where it names none; and among how many they are looked for. */
@@ -33,9 +31,9 @@ export async function proveOnRecords(services: Services, template: Template, pin
   const records: StoppedRecord[] = [];
   const { records: schema } = await crmSchema();
   const paths = readsOf(template, pins, schema);
-  for (const id of await proofRecords(template, paths, schema)) {
-    const snapshot = await readIfThere(services, template, paths, id);
-    if (!snapshot) continue;
+  const ids = await proofRecords(template, paths, schema);
+  for (const snapshot of await readAllWithPaths(services, template, paths, ids)) {
+    const { id } = snapshot;
     const { findings } = await services.press.compose(
       await compositionInput(services.database, { template, pins }, snapshot),
     );
@@ -54,19 +52,4 @@ async function proofRecords(template: Template, paths: PathTree, schema: RecordS
   if (template.proofRecords) return template.proofRecords;
   const page = await listRecords(template.record.type, paths, { orderBy: 'id desc', skip: 0, top: CANDIDATES });
   return mostDifferent(page.records, PROOFS, schema).map(({ id }) => id);
-}
-
-/** A record with what the template reads; undefined for one that is not there any more. */
-async function readIfThere(
-  services: Services,
-  template: Template,
-  paths: PathTree,
-  id: string,
-): Promise<RecordSnapshot | undefined> {
-  try {
-    return await readWithPaths(services, template, paths, id);
-  } catch (problem) {
-    if (problem instanceof CrmError && problem.failure === 'missing') return undefined;
-    throw problem;
-  }
 }

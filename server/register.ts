@@ -5,7 +5,7 @@ import { alias } from 'drizzle-orm/pg-core';
 import type { Database } from './db/database';
 import { documents, events, files, productions, steps } from './db/schema';
 import { sha256 } from './assets';
-import { containing } from './db/containing';
+import { containing, sorted } from './db/containing';
 import { hiddenKinds, hiddenTypes, refuseUnseenKind, refuseUnseenRecord } from './people/access';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
@@ -70,14 +70,13 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
   }
   const where = and(...conditions);
   const column = SORTS[query.sort as keyof typeof SORTS] ?? documents.createdAt;
-  const order = query.descending ? sql`${column} desc nulls last` : sql`${column} asc nulls first`;
   const [rows, [counted], totals] = await Promise.all([
     database
       .select(ROW)
       .from(documents)
       .leftJoin(latest, isLatest)
       .where(where)
-      .orderBy(order, desc(documents.id))
+      .orderBy(...sorted(column, query.descending, documents.id))
       .limit(query.top)
       .offset(query.skip),
     database
@@ -184,7 +183,7 @@ export async function findDocuments(database: Database, search: string, caller: 
   return database
     .select({ id, number, title, accountName, state: documents.state })
     .from(documents)
-    .where(and(containing(search, [number, title, accountName]), seenBy(caller)))
+    .where(and(containing(search, [number, title, accountName, documents.recordName]), seenBy(caller)))
     .orderBy(desc(documents.createdAt))
     .limit(6);
 }

@@ -83,7 +83,7 @@ export const useFiguresStore = defineStore('figures', () => {
   }
 
   async function firstDeal(): Promise<string> {
-    const id = (await api('GET /deals', { query: { sort: 'name', top: 1 } })).deals[0]?.deal.id;
+    const id = (await api('GET /deals', { query: { sort: 'name', top: 1 } })).deals[0]?.id;
     if (!id)
       throw {
         data: {

@@ -1,6 +1,16 @@
 import { boolean, oneOf, shape, text } from '../shape/shape';
 import { string } from 'yup';
-import { all, count, recordSchema, recordSnapshot, registeredDocument, words } from './answers';
+import {
+  all,
+  count,
+  day,
+  decimalText,
+  moment,
+  recordSchema,
+  recordSnapshot,
+  registeredDocument,
+  words,
+} from './answers';
 import { documentState } from './documents';
 import { endpoint } from './endpoint';
 import { listQuery } from './list-query';
@@ -11,7 +21,14 @@ const recordId = () => text(100).min(1).required();
 const ofDeal = shape({ id: recordId() }).required();
 
 const dealRow = shape({
-  deal: recordSnapshot(),
+  id: words(),
+  name: words(),
+  account: words(),
+  stage: words(),
+  amount: decimalText().nullable(),
+  currency: words().nullable(),
+  /** When it closes. */
+  day: day().nullable(),
   /** The latest document of each kind on it. */
   paperTrail: all(shape({ id: words(), kind: words(), state: documentState(), number: words() }).required()),
 }).required();
@@ -26,8 +43,8 @@ export const dealEndpoints = {
       stage: text(100),
       owner: text(100),
     }).required(),
-    answer: shape({ deals: all(dealRow), total: count() }).required(),
-    problems: [503],
+    /** Up to when the list knows the CRM’s records; null before they were read for the first time. */
+    answer: shape({ deals: all(dealRow), total: count(), knownAt: moment().nullable() }).required(),
     twice: 'safe',
   }),
   'GET /deals/summary': endpoint({

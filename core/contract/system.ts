@@ -24,8 +24,6 @@ export const systemEndpoints = {
       documents: all(
         shape({ id: uuidText(), number: words(), title: words(), accountName: words(), state: words() }).required(),
       ),
-      /** The CRM does not answer, so that deals are missing. */
-      crmAway: boolean().required(),
     }).required(),
     twice: 'safe',
   }),

@@ -19,7 +19,7 @@ export class CrmError extends Error {
 
 export interface CrmRequest {
   method?: 'GET' | 'PATCH' | 'POST';
-  /** Relative to the service root, percent-encoded. */
+  /** Relative to the service root, percent-encoded; or a link of the service's own, which may be absolute. */
   path: string;
   headers?: Record<string, string>;
   body?: string | Uint8Array<ArrayBuffer>;
@@ -62,7 +62,7 @@ async function once<T>(
 ): Promise<T> {
   const connection = await crmConnection();
   const authorization = `Bearer ${await accessToken(connection)}`;
-  const response = await sent(`${connection.url}/odata/${path}`, {
+  const response = await sent(addressOf(connection, path), {
     method,
     body,
     headers: {
@@ -74,6 +74,14 @@ async function once<T>(
   });
   if (!response.ok) throw await failureOf(response);
   return readWhole(response, read);
+}
+
+/** Where a request goes: to the service itself, since the token goes with it. @throws CrmError */
+function addressOf({ url }: CrmConnection, path: string): string {
+  const root = `${url}/odata/`;
+  const address = new URL(path, root);
+  if (address.href.startsWith(new URL(root).href)) return address.href;
+  throw new CrmError('away', 'The CRM leads to another address than its own, where Lumbix does not follow.');
 }
 
 /** The answer to a request, within the time limit, which holds for the reading of it too. @throws CrmError */

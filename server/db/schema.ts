@@ -4,8 +4,9 @@ import type { TemplateFile } from '../../core/template/template-file';
 import type { DocumentState } from '../../core/contract/documents';
 import type { Choices } from '../../core/production/production';
 import type { StepKindName } from '../productions/steps/step';
-import { sql } from 'drizzle-orm';
+import { sql, type SQL, type SQLWrapper } from 'drizzle-orm';
 import {
+  boolean,
   customType,
   date,
   index,
@@ -51,6 +52,10 @@ export interface StoppedRecord {
 }
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+/** Some columns as one text, to be searched in and to be indexed for it. */
+export const wordsOf = (first: SQLWrapper, ...others: readonly SQLWrapper[]): SQL =>
+  sql`(${sql.join([first, ...others], sql` || ' ' || `)})`;
+
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
 export const houseStyles = pgTable('house_styles', {
@@ -123,6 +128,60 @@ export const seriesCounters = pgTable(
     next: integer('next').notNull(),
   },
   (table) => [primaryKey({ columns: [table.seriesId, table.period] })],
+);
+
+/**
+ * What lists, views and searches of records need of each, so that they join it with documents and answer while the source is away. A
+ * record itself is read live when it is opened or produced.
+ */
+export const recordIndex = pgTable(
+  'record_index',
+  {
+    source: text('source').notNull(),
+    type: text('type').notNull(),
+    id: text('id').notNull(),
+    name: text('name').notNull(),
+    number: text('number').notNull(),
+    account: text('account').notNull(),
+    stage: text('stage').notNull(),
+    owner: text('owner').notNull(),
+    amount: numeric('amount'),
+    currency: text('currency'),
+    /** When it closes. */
+    day: date('day', { mode: 'string' }),
+    /** Whether a quote was produced for it that is not void. */
+    isQuoted: boolean('is_quoted').notNull().default(false),
+    /** Of the reading that saw it last: what a whole reading did not see is gone. */
+    reading: integer('reading').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.source, table.type, table.id] }),
+    index('record_index_name').on(table.type, table.name, table.id),
+    index('record_index_account').on(table.type, table.account, table.id),
+    index('record_index_stage').on(table.type, table.stage, table.id),
+    index('record_index_amount').on(table.type, table.amount.desc().nullsLast(), table.id.desc()),
+    index('record_index_day').on(table.type, table.day.desc().nullsLast(), table.id.desc()),
+    index('record_index_owner').on(table.type, table.owner),
+    index('record_index_quoted').on(table.type, table.isQuoted, table.stage),
+    index('record_index_words').using('gin', sql`${wordsOf(table.name, table.number, table.account)} gin_trgm_ops`),
+  ],
+);
+
+/** How far a source's changes were read. */
+export const recordReadings = pgTable(
+  'record_readings',
+  {
+    source: text('source').notNull(),
+    type: text('type').notNull(),
+    reading: integer('reading').notNull(),
+    /** Where the source tells what comes next. */
+    link: text('link'),
+    /** When a whole reading was done; absent before the first one was. */
+    wholeAt: at('whole_at'),
+    /** Up to when changes are known. */
+    knownAt: at('known_at'),
+  },
+  (table) => [primaryKey({ columns: [table.source, table.type] })],
 );
 
 /**
@@ -210,7 +269,18 @@ export const documents = pgTable(
     uniqueIndex('documents_key').on(table.byId, table.key),
     uniqueIndex('documents_number').on(table.numberId),
     index('documents_record').on(table.recordId, table.kind, table.createdAt),
-    index('documents_created').on(table.createdAt),
+    index('documents_created').on(table.createdAt, table.id),
+    index('documents_by_number').on(table.number, table.id),
+    index('documents_by_record').on(table.recordName, table.id),
+    index('documents_by_account').on(table.accountName, table.id),
+    index('documents_by_amount').on(table.amount.desc().nullsLast(), table.id.desc()),
+    index('documents_state').on(table.state, table.createdAt),
+    index('documents_template').on(table.templateId, table.state, table.filedAt),
+    index('documents_sums').on(table.state, table.currency, table.amount),
+    index('documents_words').using(
+      'gin',
+      sql`${wordsOf(table.number, table.title, table.accountName, table.recordName)} gin_trgm_ops`,
+    ),
   ],
 );
 

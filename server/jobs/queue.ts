@@ -6,6 +6,8 @@ import type { Connection } from '../db/database';
 import { log, withoutData } from '../log';
 
 export const FILING = 'filing';
+/** Brings the index of records up to date. */
+export const INDEX = 'record-index';
 /** PostgreSQL notification channels: a job waits; a document changed (payload: its id). */
 export const JOB_CHANNEL = 'lumbix_job';
 export const DOCUMENT_CHANNEL = 'lumbix_document';
@@ -18,10 +20,14 @@ export interface Queue {
    * job. A job that finds nothing to do ends. `isLong`: its steps take minutes.
    */
   enqueue(connection: Connection, documentId: string, when?: { notBefore?: Date; isLong?: boolean }): Promise<void>;
+  /** Has the index of records brought up to date, once however many ask for it within a few seconds. */
+  enqueueIndex(): Promise<void>;
   close(): Promise<void>;
 }
 
-/** The same in seconds for documents whose steps take minutes. */
+/** How often in seconds the changes of records are asked for. */
+export const INDEX_EVERY = 3;
+/** After so many seconds a job that takes minutes is taken up by another worker. */
 const LONG_EXPIRES = 600;
 
 /** Opens the queue; `work` also runs its maintenance, which one kind of process does. */
@@ -46,6 +52,7 @@ export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queu
   };
   await boss.createQueue(FILING, settings);
   await boss.updateQueue(FILING, settings);
+  await boss.createQueue(INDEX, { name: INDEX, policy: 'short', retryLimit: 0, expireInSeconds: LONG_EXPIRES });
   return {
     boss,
     async enqueue(connection, documentId, { notBefore, isLong } = {}) {
@@ -61,6 +68,9 @@ export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queu
         },
       );
       if (!notBefore) await connection.execute(sql`select pg_notify(${JOB_CHANNEL}, ${documentId})`);
+    },
+    async enqueueIndex() {
+      await boss.send(INDEX, {}, { singletonKey: INDEX, singletonSeconds: INDEX_EVERY });
     },
     close: () => boss.stop({ graceful: true, timeout: 2_000 }),
   };

@@ -17,6 +17,7 @@ import type { Caller } from '../people/caller';
 import { isOutsize } from '../press/outsize';
 import type { Press } from '../press/press';
 import { Problem } from '../problem';
+import { noteQuoted } from '../records/record-index';
 import { addToTrail } from '../trail';
 import { openSteps } from './engine';
 import { addEvent, tellChanged } from './events';
@@ -168,6 +169,7 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
       key,
       createdAt: at,
     });
+    await noteQuoted(transaction, snapshot.id);
     await openSteps(transaction, id, number.text);
     await addEvent(transaction, id, 'number taken', `Number ${number.text} was taken.`, caller.name);
     await addFiledToTrail(transaction, caller, { id, number: number.text, kind: template.kind, recordName, skips });

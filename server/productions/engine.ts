@@ -6,6 +6,7 @@ import type { Queue } from '../jobs/queue';
 import { log, withoutData } from '../log';
 import { PastBounds } from '../press/bounds';
 import { isOutsize } from '../press/outsize';
+import { noteQuoted } from '../records/record-index';
 import { addEvent, tellChanged } from './events';
 import { voidNumber } from './numbers';
 import { attach, fileOnRecord, keptFile } from './steps/attach';
@@ -152,6 +153,7 @@ async function end({ database }: EngineServices, filing: Filing, reason: string,
     if (!(await changeStep(transaction, filing, { state: 'ended', reason, doneAt: new Date() }))) return;
     await transaction.update(documents).set({ state: 'failed' }).where(eq(documents.id, id));
     await voidNumber(transaction, filing.number.id);
+    await noteQuoted(transaction, filing.document.recordId);
     await addEvent(transaction, id, 'failed', `Number ${filing.number.text} is void: ${reason}`, by);
     await tellChanged(transaction, id);
   });

@@ -7,7 +7,7 @@ import { keptVersion } from '../../core/template/file/kept';
 import { readsOf } from '../../core/template/reads';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { crmSchema } from '../crm/schema';
-import { readRecord } from '../crm/records';
+import { readMany, readRecord } from '../crm/records';
 import type { Connection } from '../db/database';
 import { templates, templateVersions } from '../db/schema';
 import { refuseUnseenKind, refuseUnseenRecord } from '../people/access';
@@ -78,20 +78,25 @@ export async function readForTemplate(
   recordId: string,
 ): Promise<RecordSnapshot> {
   const { records } = await crmSchema();
-  return readWithPaths(keeping, template, readsOfVersion(template, pins, records, versionId), recordId);
+  const paths = withName(readsOfVersion(template, pins, records, versionId));
+  return withPictures(keeping, await readRecord(template.record.type, recordId, paths));
 }
 
-/** The same, where what the template reads is known already. @throws CrmError */
-export async function readWithPaths(
+/** The same for many records, where what the template reads is known already. Records that are not there are left out. @throws CrmError */
+export async function readAllWithPaths(
   keeping: Keeping,
   template: Template,
   paths: PathTree,
-  recordId: string,
-): Promise<RecordSnapshot> {
-  // Its name is what the register and the screens call it by.
-  const named = { ...paths, fields: new Set([...paths.fields, 'name']) };
-  return withPictures(keeping, await readRecord(template.record.type, recordId, named));
+  ids: readonly string[],
+): Promise<RecordSnapshot[]> {
+  const read = await readMany(template.record.type, ids, withName(paths));
+  const all: RecordSnapshot[] = [];
+  for (const snapshot of read) all.push(await withPictures(keeping, snapshot));
+  return all;
 }
+
+/** A record's name is what the register and the screens call it by. */
+const withName = (paths: PathTree): PathTree => ({ ...paths, fields: new Set([...paths.fields, 'name']) });
 
 /** What a published version reads, found once as long as the schema is the same. */
 function readsOfVersion(template: Template, pins: Pins, schema: RecordSchema, versionId: string): PathTree {

@@ -111,11 +111,13 @@ export function createCrm(options: CrmOptions): Server {
       return { status: 200, body: metadataXml(), headers: { 'Content-Type': 'application/xml' } };
     const content = /^Attachments\('([^']+)'\)\/\$value$/.exec(path);
     if (content) return attachmentContent(content[1]!);
-    const match = /^(\w+)(?:\('((?:[^']|'')+)'\))?(?:\/(\w+))?$/.exec(path);
+    const match = /^(\w+)(?:\('((?:[^']|'')+)'\))?(?:\/([\w$]+))?$/.exec(path);
     if (!match) throw new Refused(404, `There is no ${path}.`);
     const type = setOrThrow(match[1]!);
     const id = match[2]?.replaceAll("''", "'");
-    if (!id) return collection(type, url);
+    if (!id && match[3] === '$query')
+      return collection(request, type, new URL(`?${(await readBody(request)).toString()}`, url));
+    if (!id) return tracksChanges(request, url) ? changes(request, type, url) : collection(request, type, url);
     if (match[3] === 'attachments') return attachments(request, id);
     if (type.properties.some((each) => each.name === match[3] && each.type === 'Edm.Stream'))
       return stream(type, id, match[3]!);
@@ -124,9 +126,40 @@ export function createCrm(options: CrmOptions): Server {
     return entity(type, id, url);
   }
 
-  async function collection(type: EntityType, url: URL): Promise<Answer> {
+  async function collection(request: IncomingMessage, type: EntityType, url: URL): Promise<Answer> {
     const page = await new Reading(store).page(type, readOptions(url.searchParams), type.set);
-    return collectionAnswer(page);
+    return collectionAnswer({ ...page, next: page.next && absolute(request, page.next) });
+  }
+
+  /** A collection with everything that changes in it from then on (OData 4.01 protocol, 11.3). */
+  async function changes(request: IncomingMessage, type: EntityType, url: URL): Promise<Answer> {
+    const asked = new URLSearchParams(url.searchParams);
+    const since = asked.get('$deltatoken') ?? asked.get('$skiptoken') ?? '0';
+    if (!/^\d{1,18}$/.test(since)) throw new Refused(410, 'This link is too old. Read everything anew.');
+    asked.delete('$deltatoken');
+    asked.delete('$skiptoken');
+    const options = readOptions(asked);
+    const size = Math.min(Number(/maxpagesize=(\d+)/.exec(String(request.headers.prefer))?.[1] ?? 200), 1_000);
+    const relations = type.navigations
+      .filter(({ name, many }) => !many && options.expand.has(name))
+      .map(({ target, key }) => ({ set: typeNamed(target).set, key }));
+    const found = await store.changesSince(type.set, since, size, relations);
+    const reading = new Reading(store);
+    const value = await Promise.all(
+      found.map(({ id, record }) =>
+        record
+          ? reading.present(type, record, options)
+          : { '@removed': { reason: 'deleted' }, '@id': `${type.set}('${id}')`, id },
+      ),
+    );
+    const isWhole = found.length < size;
+    asked.set(isWhole ? '$deltatoken' : '$skiptoken', found.at(-1)?.changed ?? since);
+    const link = absolute(request, `${type.set}?${asked}`);
+    return {
+      status: 200,
+      body: { value, [isWhole ? '@odata.deltaLink' : '@odata.nextLink']: link },
+      headers: { 'Preference-Applied': 'odata.track-changes' },
+    };
   }
 
   async function relatedCollection(type: EntityType, id: string, name: string, url: URL): Promise<Answer> {
@@ -249,6 +282,14 @@ export function createCrm(options: CrmOptions): Server {
 
   return server;
 }
+
+/** Links between pages are absolute, as many services write them. */
+const absolute = (request: IncomingMessage, link: string) => `http://${request.headers.host}/odata/${link}`;
+
+const tracksChanges = (request: IncomingMessage, { searchParams }: URL) =>
+  String(request.headers.prefer ?? '').includes('odata.track-changes') ||
+  searchParams.has('$deltatoken') ||
+  searchParams.has('$skiptoken');
 
 function faultKind(request: IncomingMessage, url: URL): Fault['on'] | undefined {
   if (url.pathname === '/oauth/token') return 'token';

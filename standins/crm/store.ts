@@ -19,6 +19,13 @@ export interface Attachment {
   created_at: string;
 }
 
+/** A record as of its last change, or that it was deleted. */
+export interface Change {
+  id: string;
+  changed: string;
+  record?: StoredRecord;
+}
+
 const SCHEMA = `
   create table if not exists records (
     set text not null, id text not null, position bigserial, version integer not null default 1, body jsonb not null,
@@ -30,6 +37,23 @@ const SCHEMA = `
   create table if not exists media (name text primary key, content_type text not null, content bytea not null);
   create table if not exists repeatable_requests (
     id text primary key, status integer not null, location text, body text not null, received_at timestamptz not null default now());
+  create sequence if not exists changes;
+  alter table records add column if not exists changed bigint not null default nextval('changes');
+  create index if not exists records_changed on records (set, changed);
+  create table if not exists removed (
+    set text not null, id text not null, changed bigint not null default nextval('changes'), primary key (set, id));
+  create or replace function note_change() returns trigger language plpgsql as $$
+  begin
+    -- One change after the other, so that a number is seen only once all before it are.
+    perform pg_advisory_xact_lock(20261126);
+    if tg_op = 'DELETE' then
+      insert into removed (set, id) values (old.set, old.id) on conflict (set, id) do update set changed = nextval('changes');
+      return old;
+    end if;
+    new.changed = nextval('changes');
+    return new;
+  end $$;
+  create or replace trigger records_change before insert or update or delete on records for each row execute function note_change();
 `;
 
 /** The stand-in's own database. */
@@ -90,6 +114,35 @@ export class Store {
       [set, id, version, JSON.stringify(changes)],
     );
     return (rows[0] as { version: number } | undefined)?.version;
+  }
+
+  /**
+   * What changed in a set after a number, in its order, at most so many: the records themselves, or those that one of these relations
+   * leads to. Deletions are told after the first time.
+   */
+  async changesSince(
+    set: string,
+    since: string,
+    limit: number,
+    relations: readonly { set: string; key: string }[],
+  ): Promise<Change[]> {
+    const joined = relations.map(
+      (_, at) => `left join records r${at} on r${at}.set = $${4 + 2 * at} and r${at}.id = r.body ->> $${5 + 2 * at}`,
+    );
+    const changed = `greatest(${['r.changed', ...relations.map((_, at) => `r${at}.changed`)].join(', ')})`;
+    const { rows } = await this.pool.query(
+      `select id, changed, version, body from (
+         select r.id, ${changed} changed, r.version, r.body from records r ${joined.join(' ')} where r.set = $1
+         union all select id, changed, null, null from removed where set = $1 and $2::bigint > 0
+           and not exists (select 1 from records where records.set = removed.set and records.id = removed.id)
+       ) each where changed > $2::bigint order by changed, id limit $3`,
+      [set, since, limit, ...relations.flatMap((each) => [each.set, each.key])],
+    );
+    return (rows as (StoredRecord & Change)[]).map(({ id, changed: at, version, body }) => ({
+      id,
+      changed: at,
+      ...(body && { record: { id, version, body } }),
+    }));
   }
 
   async attachments(dealId: string): Promise<Attachment[]> {

@@ -16,7 +16,7 @@ const build = join(process.cwd(), '.build');
 
 export interface Stack {
   /** Does something to a deal or a line in the CRM, behind Lumbix's back. */
-  changeInCrm(set: 'Deals' | 'LineItems', id: string, changes: object): Promise<void>;
+  changeInCrm(set: 'Deals' | 'LineItems' | 'Accounts', id: string, changes: object): Promise<void>;
   deleteInCrm(set: 'Deals', id: string): Promise<void>;
   attachments(dealId: string): Promise<{ name: string; sha256: string }[]>;
   fault(fault: Fault): Promise<void>;

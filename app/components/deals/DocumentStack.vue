@@ -6,7 +6,6 @@ defineProps<{ documents: readonly DocumentRow[] }>();
 const SAID = {
   preparing: 'Being prepared',
   rendered: 'Being filed',
-  attached: 'Being filed',
   filed: 'Filed',
   failed: 'Failed',
 };

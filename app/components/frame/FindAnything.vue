@@ -43,8 +43,7 @@ async function search(): Promise<void> {
         kind: 'Document',
       })),
     ];
-    const missing = found.crmAway ? 'The CRM is away, so only documents were searched.' : '';
-    note.value = hits.value.length === 0 ? `Nothing has “${words.value}” in its name or number. ${missing}` : missing;
+    note.value = hits.value.length === 0 ? `Nothing has “${words.value}” in its name or number.` : '';
     chosen.value = 0;
   } catch (problem) {
     note.value = asProblem(problem).detail;

@@ -2,13 +2,12 @@
 /** A document as a small sheet: filled when filed, dashed when there is none, brick-edged when it failed. */
 const { kind, state } = defineProps<{
   kind: string;
-  state: 'none' | 'preparing' | 'rendered' | 'attached' | 'filed' | 'failed';
+  state: 'none' | 'preparing' | 'rendered' | 'filed' | 'failed';
 }>();
 const SAID = {
   none: 'none yet',
   preparing: 'being prepared',
   rendered: 'being filed',
-  attached: 'being filed',
   filed: 'filed',
   failed: 'failed',
 };
@@ -51,8 +50,7 @@ small {
   stroke-dasharray: 2 2;
 }
 .preparing .paper,
-.rendered .paper,
-.attached .paper {
+.rendered .paper {
   fill: var(--verdigris-100);
   stroke: var(--verdigris);
 }

@@ -35,6 +35,7 @@ const page = useLoaded(() =>
 const summary = useLoaded(() => api('GET /deals/summary'));
 const templates = useLoaded(() => api('GET /templates'));
 const rows = computed(() => page.value.value?.deals ?? []);
+const isOld = useOlderThan(() => page.value.value?.knownAt, 60_000);
 const filtered = computed(() => !!(list.search.value || list.read('stage') || list.read('owner')));
 
 watch(list.whole, page.reload, { immediate: true });
@@ -49,13 +50,13 @@ function sort(event: DataTableSortEvent): void {
 }
 
 function open(event: DataTableRowClickEvent<DealRow>): void {
-  void navigateTo(`/deals/${event.data.deal.id}`);
+  void navigateTo(`/deals/${event.data.id}`);
 }
 
 function produce(): void {
   const template = templates.value.value?.[0];
   if (selected.value && template && !store.mayNot('prove'))
-    void navigateTo(`/deals/${selected.value.deal.id}/produce/${template.id}`);
+    void navigateTo(`/deals/${selected.value.id}/produce/${template.id}`);
 }
 </script>
 
@@ -89,12 +90,15 @@ function produce(): void {
           :options="summary.value.value?.owners ?? []"
           @choose="list.change({ owner: $event })"
         />
+        <span v-if="isOld" class="old" role="status"
+          >The CRM does not answer. This is as of {{ momentText(page.value.value!.knownAt!) }}.</span
+        >
       </template>
 
       <DataTable
         v-model:selection="selected"
         :value="rows"
-        data-key="deal.id"
+        data-key="id"
         selection-mode="single"
         meta-key-selection
         lazy
@@ -113,26 +117,23 @@ function produce(): void {
         @row-dblclick="open"
       >
         <Column style="width: 34px"
-          ><template #body="{ data }"
-            ><span class="tick" :class="{ on: selected?.deal.id === data.deal.id }" /></template
+          ><template #body="{ data }"><span class="tick" :class="{ on: selected?.id === data.id }" /></template
         ></Column>
         <Column field="name" header="Deal" sortable
           ><template #body="{ data }"
-            ><NuxtLink class="deal" :to="`/deals/${data.deal.id}`" @click.stop>{{
-              data.deal.fields.name
-            }}</NuxtLink></template
+            ><NuxtLink class="deal" :to="`/deals/${data.id}`" @click.stop>{{ data.name }}</NuxtLink></template
           ></Column
         >
         <Column field="account" header="Account" sortable
           ><template #body="{ data }"
-            ><bdi>{{ fieldText(data.deal.fields.account) }}</bdi></template
+            ><bdi>{{ data.account }}</bdi></template
           ></Column
         >
         <Column field="stage" header="Stage" sortable
-          ><template #body="{ data }">{{ data.deal.fields.stage }}</template></Column
+          ><template #body="{ data }">{{ data.stage }}</template></Column
         >
         <Column field="amount" header="Amount" sortable class="end"
-          ><template #body="{ data }">{{ fieldText(data.deal.fields.amount) || '–' }}</template></Column
+          ><template #body="{ data }">{{ sumText(data.amount, data.currency) || '–' }}</template></Column
         >
         <Column header="Paper trail" class="trail"
           ><template #body="{ data }">
@@ -148,10 +149,13 @@ function produce(): void {
             /></NuxtLink> </template
         ></Column>
         <Column field="closes_on" header="Closes" sortable class="end quiet"
-          ><template #body="{ data }">{{ fieldText(data.deal.fields.closes_on) }}</template></Column
+          ><template #body="{ data }">{{ data.day ? dayText(data.day) : '' }}</template></Column
         >
         <template #empty>
           <TableSkeleton v-if="page.loading.value" />
+          <EmptyNote v-else-if="page.value.value?.knownAt === null" title="Reading the deals of the CRM"
+            >The first time takes a moment: they are listed here as soon as they are read.</EmptyNote
+          >
           <EmptyNote v-else-if="filtered" title="No deal fits">
             Nothing in this view has these words, stage and owner.
             <template #action
@@ -175,14 +179,14 @@ function produce(): void {
         <footer v-if="selected" class="foot">
           <b>1 deal chosen</b>
           <span class="quiet"
-            >{{ selected.deal.fields.name }} · <bdi>{{ fieldText(selected.deal.fields.account) }}</bdi></span
+            >{{ selected.name }} · <bdi>{{ selected.account }}</bdi></span
           >
           <Button
             class="open"
             label="Open"
             severity="secondary"
             outlined
-            @click="navigateTo(`/deals/${selected.deal.id}`)"
+            @click="navigateTo(`/deals/${selected.id}`)"
           />
           <PermittedButton label="Produce" :why-not="store.mayNot('prove')" @press="produce" />
         </footer>
@@ -220,6 +224,9 @@ function produce(): void {
 }
 .screen-root :deep(td) {
   height: 50px;
+}
+.old {
+  color: var(--brick);
 }
 .tick {
   display: block;

@@ -133,8 +133,8 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
                 aria-label="Deal to show values for"
                 @change="chooseDeal(($event.target as HTMLSelectElement).value)"
               >
-                <option v-for="{ deal } in deals.value.value?.deals ?? []" :key="deal.id" :value="deal.id">
-                  {{ deal.fields.name }}
+                <option v-for="deal in deals.value.value?.deals ?? []" :key="deal.id" :value="deal.id">
+                  {{ deal.name }}
                 </option>
               </select>
             </label>

@@ -35,7 +35,7 @@ useKeys({ 'Control+Enter': () => barred.value ?? store.file(), r: load, '[': () 
 
 async function step(by: number): Promise<void> {
   if (!neighbours.value.value) await neighbours.reload();
-  const ids = (neighbours.value.value?.deals ?? []).map(({ deal }) => deal.id);
+  const ids = (neighbours.value.value?.deals ?? []).map(({ id }) => id);
   const next = ids[ids.indexOf(dealId.value) + by];
   if (next) void navigateTo(`/deals/${next}/produce/${templateId.value}`);
 }

@@ -1,0 +1,147 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { changeField } from '../../server/change';
+import { changesOf, readMany } from '../../server/crm/records';
+import { closeDatabase, openDatabase } from '../../server/db/database';
+import { recordIndex, recordReadings } from '../../server/db/schema';
+import { countDeals, dealFilters, listDeals, wholeDeal } from '../../server/deals';
+import { openQueue, type Queue } from '../../server/jobs/queue';
+import { Press } from '../../server/press/press';
+import { INDEXED, readAnew, refreshIndex } from '../../server/records/record-index';
+import type { Services } from '../../server/services';
+import { callerWith } from '../callers';
+import { fileAs, filingOf, proofOf } from './produce';
+import { openStack, until, type Stack } from './stack';
+
+const CALLER = callerWith();
+const database = () => openDatabase().database;
+const LIST = { view: 'all', sort: 'name', descending: false, skip: 0, top: 100 } as const;
+const list = (query: Partial<Parameters<typeof listDeals>[1]> = {}) =>
+  listDeals(database(), { ...LIST, ...query }, CALLER);
+const row = async (id: string) => (await list()).deals.find((each) => each.id === id);
+let stack: Stack;
+let queue: Queue;
+let press: Press;
+
+beforeAll(async () => {
+  stack = await openStack();
+  queue = await openQueue();
+  press = new Press(1);
+});
+afterAll(async () => {
+  await queue.close();
+  press.close();
+  await closeDatabase();
+  await stack.close();
+});
+
+describe('the index of records', () => {
+  it('says that it was never read, then holds every deal as the CRM has it', async () => {
+    expect(await list()).toMatchObject({ deals: [], total: 0, knownAt: null });
+    await refreshIndex(database());
+    const { total, knownAt } = await list();
+    expect(total).toBe(81);
+    expect(Date.now() - knownAt!.getTime()).toBeLessThan(10_000);
+    expect(await row('D-1188')).toMatchObject({
+      name: 'Propagation house 40 × 12 m',
+      amount: '96665.6',
+      currency: 'GBP',
+    });
+    expect((await dealFilters(database())).owners.length).toBeGreaterThan(2);
+  });
+
+  it('follows what changes, what an account is called, and what is deleted; nothing else is read', async () => {
+    const [reading] = await database().select().from(recordReadings);
+    expect((await changesOf('Deal', INDEXED, reading!.link)).changed).toEqual([]);
+    await stack.changeInCrm('Deals', 'D-1190', { name: 'Renamed', stage: 'Won' });
+    await stack.changeInCrm('Accounts', await accountId('D-1191'), { name: 'Renamed account' });
+    await stack.deleteInCrm('Deals', 'D-1206');
+    await refreshIndex(database());
+    expect(await row('D-1190')).toMatchObject({ name: 'Renamed', stage: 'Won' });
+    expect((await row('D-1191'))!.account).toBe('Renamed account');
+    expect(await row('D-1206')).toBeUndefined();
+    expect((await list()).total).toBe(80);
+  });
+
+  it('reads everything anew where its link is too old, or where somebody asks; what is gone is dropped', async () => {
+    await database().update(recordReadings).set({ link: 'Deals?$deltatoken=none' });
+    await database()
+      .insert(recordIndex)
+      .values({ ...ghost(), reading: 1 });
+    await refreshIndex(database());
+    expect(await row('ghost')).toBeUndefined();
+    expect((await list()).total).toBe(80);
+    await readAnew(database());
+    await refreshIndex(database());
+    expect((await list()).total).toBe(80);
+  });
+
+  it('knows at once what Lumbix wrote itself', async () => {
+    const { deal } = await wholeDeal('D-1209');
+    await changeField(
+      database(),
+      { type: 'Deal', id: deal.id, version: deal.version!, field: 'name', value: 'Written here' },
+      CALLER,
+    );
+    expect((await row('D-1209'))!.name).toBe('Written here');
+  });
+
+  it('counts a deal as quoted from the moment its quote is begun, and no more once it is void', async () => {
+    const before = await countDeals(database());
+    const services = { database: database(), queue, press } as unknown as Services;
+    const quotable = await firstThatFiles(services, (await list({ view: 'needs-quote' })).deals);
+    await stack.fault({ on: 'attach', kind: 'status', status: 415, times: 1 });
+    await fileAs(services, filingOf(quotable), CALLER);
+    expect(await countDeals(database())).toEqual({
+      ...before,
+      quoted: before.quoted + 1,
+      'needs-quote': before['needs-quote'] - 1,
+    });
+    expect((await list({ view: 'quoted' })).deals.map(({ id }) => id)).toContain(quotable.record.id);
+    await stack.startWorker();
+    await until(async () => (await countDeals(database())).quoted === before.quoted);
+    expect(await countDeals(database())).toEqual(before);
+  });
+
+  it('is kept up to date by the worker', async () => {
+    await stack.changeInCrm('Deals', 'D-1195', { name: 'Seen by the worker' });
+    await until(async () => (await row('D-1195'))?.name === 'Seen by the worker');
+  });
+
+  it('answers while the CRM is away', async () => {
+    await stack.stopCrm();
+    expect((await list({ search: 'seen by' })).total).toBe(1);
+    await stack.startCrm();
+  });
+});
+
+describe('many records at once', () => {
+  it('are read by hundreds, in their order, without those that are not there', async () => {
+    const ids = (await list()).deals.map(({ id }) => id);
+    const wanted = [...ids, "no ' such", ...Array.from({ length: 500 }, (_, at) => `missing-${at}`), ids[0]!];
+    const read = await readMany('Deal', wanted, INDEXED);
+    expect(read.map(({ id }) => id)).toEqual([...ids, ids[0]]);
+  });
+});
+
+/** The proof of the first deal that nothing stops. */
+async function firstThatFiles(services: Services, deals: readonly { id: string }[]) {
+  for (const { id } of deals) {
+    const proof = await proofOf(services, id, 'glasshouse-quote', CALLER);
+    if (proof.findings.every(({ severity }) => severity !== 'stops')) return proof;
+  }
+  throw new Error('Each of them is stopped by something.');
+}
+async function accountId(deal: string): Promise<string> {
+  const { account } = (await wholeDeal(deal)).deal.fields;
+  return (account as unknown as { id: string }).id;
+}
+const ghost = () => ({
+  source: 'crm',
+  type: 'Deal',
+  id: 'ghost',
+  name: 'Ghost',
+  number: '',
+  account: '',
+  stage: '',
+  owner: '',
+});
