@@ -13,8 +13,10 @@ createServer((incoming, answer) => {
   const outgoing = request(to, (given) => {
     answer.writeHead(given.statusCode!, given.headers);
     given.pipe(answer);
+    // One that was answered before it was read whole is read to its end, so that who sent it sees the answer.
+    given.on('end', () => incoming.unpipe(outgoing).resume());
   });
-  outgoing.on('error', () => answer.destroy());
+  outgoing.on('error', () => (answer.headersSent ? incoming.resume() : answer.destroy()));
   incoming.pipe(outgoing);
   // Who goes away ends what was asked for them too: streams of events.
   answer.on('close', () => outgoing.destroy());

@@ -10,6 +10,8 @@ const data = join(process.env.LUMBIX_TEST_DATA ?? '.data-test', 'interface');
 /** Where the browser of the other tests keeps that it is signed in. */
 export const SIGNED_IN = 'test-results/signed-in.json';
 const LUMBIX = `http://127.0.0.1:${port + 4}`;
+/** One of the two web processes itself, without the balancer before them. */
+export const WEB = `http://127.0.0.1:${port + 7}`;
 
 /** A program or browser that is not signed in. */
 export const anybody = (headers: Record<string, string> = {}): Promise<APIRequestContext> =>

@@ -1,3 +1,4 @@
+import { WEB } from './callers';
 import { expect, test, type APIResponse } from '@playwright/test';
 import { request as plainRequest } from 'node:http';
 
@@ -50,7 +51,7 @@ test('a name that Lumbix is not known by is refused', async ({ baseURL }) => {
   expect(await sent(url, { method: 'GET', headers: { host: 'localhost' } })).toBe(200);
 });
 
-test('bodies that are too large, too deep, no JSON or no text are refused in words', async ({ request, baseURL }) => {
+test('bodies that are too large, too deep, no JSON or no text are refused in words', async ({ request }) => {
   const { cookies } = await request.storageState();
   const cookie = cookies.map(({ name, value }) => `${name}=${value}`).join('; ');
   const json = { 'content-type': 'application/json' };
@@ -67,7 +68,7 @@ test('bodies that are too large, too deep, no JSON or no text are refused in wor
   expect(await problem(await request.patch('/api/fields', { data: { ...FIELD, version: '*' } }))).toBe(422);
   // Without a length told before: it ends when the limit is passed, and no later.
   const megabyte = `${'{"a":1},'.repeat(131_072)}`;
-  const url = `${baseURL}/api/fields`;
+  const url = `${WEB}/api/fields`;
   const headers = { ...json, cookie, 'transfer-encoding': 'chunked' };
   expect(await sent(url, { method: 'PATCH', headers, chunks: Array.from({ length: 25 }, () => megabyte) })).toBe(413);
   expect(

@@ -56,7 +56,6 @@ test('a document is shown in the language of its deal, in another one, and as a 
   await page.getByLabel('Edition').selectOption({ label: 'Deutsch' });
   await expect(page.getByText('Angebot Nummer bei Ablage, بيت الشتلات')).toBeVisible();
   const trial = await page.getByRole('link', { name: 'Open a trial PDF' }).getAttribute('href');
-  expect(trial).toContain('edition=de');
   const response = await request.get(trial!);
   expect([response.headers()['content-type'], (await response.body()).subarray(0, 5).toString()]).toEqual([
     'application/pdf',

@@ -194,7 +194,7 @@ test('a document that waits is voided by finance alone, once its record was sear
   await fault(request, { on: 'attach', kind: 'status', status: 500, times: 1_000 });
   await fileButton(page).click();
   await page.getByRole('button', { name: 'Look in the register' }).click();
-  await expect(page.getByText('Waiting.')).toBeVisible();
+  await expect(page).toHaveURL(/\/register\//);
   const address = page.url();
   await pageOf(page, 'producer');
   await page.goto(address);

@@ -4,69 +4,14 @@ import type { Asset, Assets } from '../core/template/composed';
 import type { Template } from '../core/template/template';
 import { demoRecords } from '../demo/crm/index';
 import type { CrmRecords } from '../demo/crm/records';
+import { metadataXml } from '../standins/crm/metadata';
+import { readCsdl } from '../server/crm/csdl';
 import { demoMedia } from '../demo/crm/media';
-import type { FieldSchema, FieldType, RecordSchema } from '../core/record/schema';
+import type { FieldType } from '../core/record/schema';
 import type { FieldValue, RecordSnapshot } from '../core/record/snapshot';
 
-/** Field types of the demo CRM by record type, as a connector would read them from its metadata. */
-const FIELDS: Record<string, Record<string, FieldType | [FieldType, string]>> = {
-  Deal: {
-    name: 'text', number: 'text', stage: 'choice', owner: 'text', currency: 'text', amount: 'money', closes_on: 'date',
-    created_on: 'date', site_works: 'choices', heating: 'choice', glazing: 'choice', snow_zone: 'text', wind_zone: 'text',
-    site_address: 'text', wanted_by: 'date', incoterm: 'text', order_number: 'text', quote_language: 'choice',
-    validity_days: 'number', deposit_percent: 'percent', discount_percent: 'percent', discount_amount: 'money',
-    brand: 'choice', site_photo: 'image', scope_note: 'rich', account: ['record', 'Account'], contact: ['record', 'Contact'], lines: ['records', 'LineItem'],
-  },
-  Account: { name: 'text', street: 'text', postcode: 'text', city: 'text', country: 'text', vat_number: 'text', phone: 'text' },
-  Contact: { salutation: 'text', given_name: 'text', family_name: 'text', email: 'text', job_title: 'text' },
-  Product: { sku: 'text', name: 'text', picture: 'image', name_nl: 'text', name_es: 'text', name_de: 'text', name_ar: 'text' },
-  LineItem: {
-    position: 'number', section: 'text', sku: 'text', name: 'text', description: 'text', quantity: 'number', unit: 'text',
-    unit_price: 'money', currency: 'text', discount: 'percent', tax_category: 'choice', tax_rate: 'percent', optional: 'boolean', trade_in: 'boolean',
-    discount_amount: 'money', unit_cost: 'money', billing: 'choice', term_months: 'number', part_of: 'text', parts_shown: 'choice', weight: 'number',
-    deal: ['record', 'Deal'], product: ['record', 'Product'],
-  },
-}; // prettier-ignore
-
-/** The values of choices that formulas compare with. */
-const ALLOWED: Record<string, string[]> = {
-  heating: ['none', 'pipe', 'air', 'floor'],
-  site_works: ['groundwork', 'electrics', 'water', 'crane'],
-  tax_category: ['standard', 'reduced', 'zero', 'exempt', 'reverse charge', 'export', 'outside scope'],
-  billing: ['once', 'monthly', 'yearly'],
-  brand: ['Orrin & Vale', 'Little Vale'],
-  parts_shown: ['indented', 'rolled up', 'hidden'],
-};
-
-const LABELS: Record<string, string> = {
-  LineItem: 'Line item',
-  unit_price: 'Unit price',
-  order_number: 'Order number',
-};
-const label = (name: string) => LABELS[name] ?? name.replaceAll('_', ' ');
-
-/** The demo CRM's schema, for tests of the core that need no CRM. */
-export const demoSchema: RecordSchema = {
-  types: Object.fromEntries(
-    Object.entries(FIELDS).map(([type, fields]) => [
-      type,
-      {
-        name: type,
-        label: label(type),
-        fields: Object.fromEntries(
-          Object.entries(fields).map(([name, kind]): [string, FieldSchema] => {
-            const [fieldType, target] = Array.isArray(kind) ? kind : [kind, undefined];
-            const allowed = ALLOWED[name]?.map((value) => ({ value, label: value }));
-            return [
-              name,
-              { name, label: label(name), type: fieldType, nullable: true, readonly: false, target, allowed },
-            ];
-          }),
-        ),
-      },
-    ]),
-  ),
-};
+/** The demo CRM's schema as the connector reads it from the CRM's own metadata, for tests of the core that need no CRM. */
+export const { records: demoSchema } = readCsdl(metadataXml());
 
 /** A demo deal as a connector would read it, everything included. */
 export function demoSnapshot(id: string): RecordSnapshot {
@@ -131,9 +76,9 @@ export function withFields(snapshot: RecordSnapshot, fields: Record<string, Fiel
 
 function record(type: string, source: object): RecordSnapshot {
   const raw = source as Record<string, unknown>;
-  const fields = Object.entries(FIELDS[type]!)
-    .filter(([name, kind]) => !Array.isArray(kind) && name in raw)
-    .map(([name, kind]): [string, FieldValue] => [name, fieldValue(kind as FieldType, raw[name], raw.currency)]);
+  const fields = Object.values(demoSchema.types[type]!.fields)
+    .filter(({ name, target }) => !target && name in raw)
+    .map((field): [string, FieldValue] => [field.name, fieldValue(field.type, raw[field.name], raw.currency)]);
   return { type, id: String(raw.id), fields: Object.fromEntries(fields) };
 }
 

@@ -100,7 +100,7 @@ describe('a code', () => {
     const { document, findings } = code('qrcode', 'deal.order_number');
     expect(document.body).toEqual([]);
     expect(findings).toHaveLength(1);
-    expect(findings).toMatchObject([{ severity: 'stops', title: 'No order number' }]);
+    expect(findings).toMatchObject([{ severity: 'stops', title: 'No purchase-order number' }]);
   });
 });
 
@@ -139,7 +139,7 @@ describe('a payment code', () => {
 
   it('stops where one of its texts is missing', () => {
     expect(payment({ ...inEuros, reference: 'deal.order_number' }).findings).toMatchObject([
-      { title: 'No order number' },
+      { title: 'No purchase-order number' },
     ]);
   });
 });

@@ -39,12 +39,12 @@ describe('a value path', () => {
   });
 
   it.each([
-    ['deal.name', 'name'],
-    ['deal.account.city', 'account: city'],
+    ['deal.name', 'Name'],
+    ['deal.account.city', 'Account: city'],
     ['deal.lines{D-1187-1}.unit_price', 'Line 1, Vent motor VM-48, 24 V: unit price'],
     ['deal.lines{D-1187-1}.product.name', 'Line 1, Vent motor VM-48, 24 V: product: name'],
     ['deal.lines{gone}.unit_price', 'a line that is gone (gone): unit price'],
-    ['deal.lines[not optional]', 'which lines are included'],
+    ['deal.lines[not optional]', 'which line items are included'],
     ['deal.account.contacts[name > "M"]', 'which contacts are included'],
     ['net of deal.lines{L-1}[quantity > 1]', 'which items are included'],
     ['when heated', 'which sections are printed'],

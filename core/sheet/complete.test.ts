@@ -52,7 +52,7 @@ describe('what is offered', () => {
     expect(options.find(({ label }) => label === 'amount')).toMatchObject({
       kind: 'field',
       detail: 'money',
-      help: 'amount',
+      help: 'Amount',
     });
     const functions = completionsAt('TEXTJ', 5, checker).options.find(({ label }) => label === 'TEXTJOIN')!;
     expect(functions).toMatchObject({ insert: 'TEXTJOIN(', detail: '(separator, pass over blanks, values, …)' });

@@ -99,7 +99,7 @@ describe('a blank is not zero', () => {
     'not deal.order_number',
     'IF(deal.order_number, 1, 2)',
   ])('%s is an error', (formula) => {
-    expect(message(formula)).toBe('The deal has no order number');
+    expect(message(formula)).toBe('The deal has no purchase-order number');
   });
 
   it.each([
@@ -227,7 +227,7 @@ describe('figures', () => {
     expect(workings.sentence.replaceAll('\u00a0', ' ').replaceAll('\u202f', ' ')).toBe(
       'net of line 1, Third of a training fund = 3 × 33.333 EUR × (1 − 0 %) = 99.999 EUR, rounded = 100.00 EUR',
     );
-    expect(workings.inputs.map(({ label }) => label)).toEqual(['quantity', 'Unit price', 'discount']);
+    expect(workings.inputs.map(({ label }) => label)).toEqual(['Quantity', 'Unit price', 'Discount']);
   });
 });
 

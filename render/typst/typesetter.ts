@@ -29,7 +29,7 @@ const PROGRAM = '/document.typ';
 const PROOF_AGE = 12;
 
 /**
- * Sets composed documents as PDF and as SVG pages. One for each worker thread: it keeps its fonts and its cache. Only
+ * Sets composed documents as PDF and as SVG pages. One for each process of the press: it keeps its fonts and its cache. Only
  * the shipped fonts are used, so a page looks the same on every machine.
  */
 export class Typesetter {

@@ -4,7 +4,8 @@ import { fieldOf, recordTypeOf, type FieldSchema } from '../../core/record/schem
 import type { FieldValue, RecordSnapshot } from '../../core/record/snapshot';
 import type { PathTree } from '../../core/record/paths';
 import { asJson, CrmError, requestCrm } from './client';
-import { crmSchema, type CrmSchema, type StoredAs } from './schema';
+import type { CrmSchema, StoredAs } from './csdl';
+import { crmSchema } from './schema';
 
 type Entity = Record<string, unknown>;
 

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { changeField } from '../../server/change';
+import { requestCrm } from '../../server/crm/client';
 import { changesOf, readMany } from '../../server/crm/records';
 import { closeDatabase, openDatabase } from '../../server/db/database';
 import { recordIndex, recordReadings } from '../../server/db/schema';
@@ -111,6 +112,18 @@ describe('the index of records', () => {
     await stack.stopCrm();
     expect((await list({ search: 'seen by' })).total).toBe(1);
     await stack.startCrm();
+  });
+});
+
+describe('a link of the CRM', () => {
+  it.each([
+    'http://127.0.0.1:1/odata/Deals',
+    'https://elsewhere.example/odata/',
+    '//elsewhere.example/odata/x',
+    '../../x',
+  ])('%s leads elsewhere and is not followed', async (path) => {
+    const asked = requestCrm({ path, repeatable: false }, () => Promise.resolve());
+    await expect(asked).rejects.toThrow('The CRM leads to another address than its own');
   });
 });
 

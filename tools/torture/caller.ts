@@ -65,7 +65,7 @@ export class Caller {
       if (response?.ok) {
         const answer = await response.json().catch(() => undefined);
         if (answer !== undefined) return answer as Answer;
-      } else if (response?.status === 401) await this.#signIn().catch(() => undefined);
+      } else if (response?.status === 401) await this.signIn().catch(() => undefined);
       else if (response?.status === 409) return undefined as Answer;
       else if (response && response.status < 500 && response.status !== 429)
         throw new Error(`${path}: ${response.status} ${await response.text()}`);
@@ -73,7 +73,11 @@ export class Caller {
     }
   }
 
-  async #signIn(): Promise<void> {
+  get(path: string): Promise<Response> {
+    return this.#send(path);
+  }
+
+  async signIn(): Promise<void> {
     const { demo } = (await (await this.#send('/api/sign-in')).json()) as { demo: { id: string }[] };
     const response = await this.#send('/api/sign-in/demo', { id: demo[0]!.id });
     this.#cookie = response.headers
