@@ -9,7 +9,7 @@ export default defineConfig({
     fileParallelism: false,
     coverage: {
       provider: 'v8',
-      include: ['core/{template,production}/**/*.ts'],
+      include: ['core/{template,production}/**/*.ts', 'server/{productions,records}/**/*.ts'],
       exclude: ['**/*.test.ts'],
       reporter: ['json-summary'],
       reportsDirectory: 'test-results/coverage',

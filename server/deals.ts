@@ -106,6 +106,19 @@ function conditionsOf({ view, stage, owner, search }: DealsQuery): (SQL | undefi
   ];
 }
 
+/** The first deals whose name, number or account has the words. */
+export async function findDeals(database: Database, search: string, most: number) {
+  const { id, name, number, account } = recordIndex;
+  return database
+    .select({ id, name, account })
+    .from(recordIndex)
+    .where(
+      and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, DEAL), containing(search, [name, number, account])),
+    )
+    .orderBy(name, id)
+    .limit(most);
+}
+
 /** How many deals each view of the list has. */
 export async function countDeals(database: Database): Promise<Record<DealsQuery['view'], number>> {
   const rows = await database

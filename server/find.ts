@@ -1,5 +1,5 @@
 import type { Database } from './db/database';
-import { listDeals } from './deals';
+import { findDeals } from './deals';
 import { hiddenTypes } from './people/access';
 import type { Caller } from './people/caller';
 import { DEAL } from './records/record-index';
@@ -10,15 +10,14 @@ const MOST = 6;
 /** Deals and documents for the find field. */
 export async function find(database: Database, search: string, caller: Caller) {
   if (search.trim().length < 2) return { deals: [], documents: [] };
-  const [documents, { deals }] = await Promise.all([
+  const [documents, deals] = await Promise.all([
     findDocuments(database, search.trim(), caller),
     dealsNamed(database, search, caller),
   ]);
-  return { deals: deals.map(({ id, name, account }) => ({ id, name, account })), documents };
+  return { deals, documents };
 }
 
 async function dealsNamed(database: Database, search: string, caller: Caller) {
-  if (hiddenTypes(caller).includes(DEAL)) return { deals: [] };
-  const query = { view: 'all', search, sort: 'name', descending: false, skip: 0, top: MOST } as const;
-  return listDeals(database, query, caller);
+  if (hiddenTypes(caller).includes(DEAL)) return [];
+  return findDeals(database, search.trim(), MOST);
 }

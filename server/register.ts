@@ -70,15 +70,23 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
   }
   const where = and(...conditions);
   const column = SORTS[query.sort as keyof typeof SORTS] ?? documents.createdAt;
+  const order = sorted(column, query.descending, documents.id);
+  // The page is found first: what waits is looked for in its rows alone, and not in those before it.
+  const page = database
+    .select({ id: documents.id })
+    .from(documents)
+    .where(where)
+    .orderBy(...order)
+    .limit(query.top)
+    .offset(query.skip)
+    .as('page');
   const [rows, [counted], totals] = await Promise.all([
     database
       .select(ROW)
-      .from(documents)
+      .from(page)
+      .innerJoin(documents, eq(documents.id, page.id))
       .leftJoin(latest, isLatest)
-      .where(where)
-      .orderBy(...sorted(column, query.descending, documents.id))
-      .limit(query.top)
-      .offset(query.skip),
+      .orderBy(...order),
     database
       .select({ count: sql<number>`count(*)::int` })
       .from(documents)

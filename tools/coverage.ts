@@ -1,9 +1,9 @@
-/** Says how many branches of the core's two largest parts the tests take, and fails below the bar. Run by `./test`. */
+/** Says how many branches of the parts that everything rests on the tests take, and fails below the bar. Run by `./test`. */
 import { readFileSync } from 'node:fs';
 import { relative } from 'node:path';
 
 const BAR = 85;
-const FOLDERS = ['core/template', 'core/production'];
+const FOLDERS = ['core/template', 'core/production', 'server/productions', 'server/records'];
 
 interface FileSummary {
   branches: { total: number; covered: number };

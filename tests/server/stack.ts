@@ -2,6 +2,9 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
 import pg from 'pg';
+import { openDatabase } from '../../server/db/database';
+import { addVersion, makeCurrent } from '../../server/db/shipped';
+import { currentTemplate } from '../../server/productions/template';
 import { newKeyLine } from '../../server/secrets/keys';
 import type { Fault } from '../../standins/crm/faults';
 
@@ -19,6 +22,10 @@ export interface Stack {
   changeInCrm(set: 'Deals' | 'LineItems' | 'Accounts', id: string, changes: object): Promise<void>;
   deleteInCrm(set: 'Deals', id: string): Promise<void>;
   attachments(dealId: string): Promise<{ name: string; sha256: string }[]>;
+  /** Has the CRM hold other bytes than it was sent. */
+  changeAttachment(dealId: string, name: string, sha256: string): Promise<void>;
+  /** Publishes a template again as it is, as its next version. */
+  republish(templateId: string): Promise<void>;
   fault(fault: Fault): Promise<void>;
   clearFaults(): Promise<void>;
   startWorker(): Promise<ChildProcess>;
@@ -67,6 +74,24 @@ export async function openStack(restored?: (url: string) => Promise<void>): Prom
         [dealId],
       );
       return rows as { name: string; sha256: string }[];
+    },
+    async changeAttachment(dealId, name, sha256) {
+      await crmPool.query('update attachments set sha256 = $3 where deal_id = $1 and name = $2', [
+        dealId,
+        name,
+        sha256,
+      ]);
+      // The answer that it remembers of the request says so too.
+      await crmPool.query(
+        "update repeatable_requests set body = (body::jsonb || jsonb_build_object('sha256', $1::text))::text",
+        [sha256],
+      );
+    },
+    async republish(templateId) {
+      const { database } = openDatabase();
+      const { template, pins } = await currentTemplate(database, templateId);
+      const { id } = await addVersion(database, template, pins, { origin: 'made' });
+      await makeCurrent(database, template, id);
     },
     async fault(fault) {
       await fetch(`${crmUrl}/faults`, { method: 'POST', body: JSON.stringify(fault) });
