@@ -121,7 +121,7 @@ async function failureOf(response: Response): Promise<CrmError> {
   }
   if (PASSING.has(status) || status >= 500 || message === undefined) {
     const notDone = status === 423 || status === 429 || status === 503 ? retryAfter(response) : undefined;
-    return new CrmError('away', `The CRM answered with an error (${status}). Try again in a moment.`, status, notDone);
+    return new CrmError('away', `The CRM answered with an error (${status}).`, status, notDone);
   }
   if (status === 404) return new CrmError('missing', message, status);
   return new CrmError(status === 409 || status === 412 ? 'conflict' : 'refused', message, status);

@@ -302,7 +302,7 @@ describe('a filing that waits', () => {
     const { id } = await waiting('D-1212', notStored);
     await until(async () => (await step(id))!.attempts >= 4 && (await step(id))!.dueAt !== null);
     const { document } = await readDocument(database(), id, CALLER);
-    expect(document.reason).toBe('The CRM answered with an error (503). Try again in a moment.');
+    expect(document.reason).toBe('The CRM answered with an error (503).');
     expect(document.dueAt!.getTime()).toBeGreaterThan(Date.now() + 1_000);
     await stack.clearFaults();
     await tryAgain(services(), id, CALLER);

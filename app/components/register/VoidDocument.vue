@@ -39,7 +39,7 @@ async function ask(): Promise<void> {
       <RefusedNote :problem="problem" />
       <footer>
         <Button type="button" label="Back" severity="secondary" text @click="emit('close')" />
-        <Button type="submit" label="Void it" severity="danger" :disabled="!given" :loading="busy" />
+        <Button type="submit" label="Void it" :disabled="!given" :loading="busy" />
       </footer>
     </form>
   </Dialog>

@@ -117,7 +117,7 @@ onBeforeUnmount(() => stop());
               v-if="!document.toBeVoid"
               :class="{ first: !document.reason }"
               label="Void …"
-              severity="danger"
+              severity="secondary"
               outlined
               size="small"
               :why-not="barred ?? me.mayNot('void')"

@@ -142,7 +142,11 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
 .screen-root :deep(td) {
   height: 40px;
 }
+.screen-root :deep(.end) {
+  white-space: nowrap;
+}
 .number {
+  white-space: nowrap;
   color: var(--ink);
   font-weight: 500;
   text-decoration: none;
