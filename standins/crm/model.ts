@@ -175,5 +175,7 @@ export function refusal(property: Property, value: unknown): string | undefined 
 }
 
 function isDay(value: string): boolean {
-  return /^\d{4}-\d{2}-\d{2}$/.test(value) && !Number.isNaN(Date.parse(`${value}T00:00:00Z`));
+  const day = new Date(`${value}T00:00:00Z`);
+  // A day that there is not is read as one of the next month.
+  return /^\d{4}-\d{2}-\d{2}$/.test(value) && !Number.isNaN(day.getTime()) && day.toISOString().startsWith(value);
 }
