@@ -33,7 +33,10 @@ export default defineNuxtConfig({
   },
   imports: {
     presets: [
-      { from: '@vueuse/core', imports: ['refDebounced', 'useElementSize', 'useEventListener', 'useNow', 'watchDebounced'] },
+      {
+        from: '@vueuse/core',
+        imports: ['refDebounced', 'useElementSize', 'useEventListener', 'useNow', 'watchDebounced'],
+      },
     ],
   },
   components: [{ path: '~/components', pathPrefix: false }],
