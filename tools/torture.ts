@@ -1,7 +1,8 @@
 /**
  * Hurts a whole Lumbix in every way that passes while callers file, then looks whether each accepted filing was filed exactly once.
- * `npm run torture`; `-- --short` for the two minutes that `./test` takes of it; `-- --speed` measures filings without faults, and
- * `-- --memory` memory over 2,000 of them. `SEED` chooses another course.
+ * `npm run torture`; `-- --short` for the two minutes that `./test` takes of it; `-- --speed` measures filings without faults,
+ * `-- --memory` memory over 2,000 of them, and `-- --worst` whether Lumbix answers while its press is fed with its worst. `SEED`
+ * chooses another course.
  */
 import { join } from 'node:path';
 import { audit } from './torture/audit';
@@ -81,6 +82,66 @@ async function torture(count: number, how: Hurt): Promise<number> {
   return wrong.length;
 }
 
+const WORST_FOR = 40_000;
+/** In milliseconds, however much the press has to do. */
+const HEALTH = 200;
+
+/** Whether the web process answers while its press is fed with its worst: deep repetitions, long proofs, huge files. */
+async function worst(): Promise<number> {
+  const callers = Array.from({ length: 20 }, () => new Caller(lumbix));
+  await Promise.all(callers.map((caller) => caller.signIn()));
+  const [author] = callers as [Caller];
+  const template = (await (await author.get('/api/templates/glasshouse-quote/file')).json()) as {
+    layout: { body: unknown[] };
+  };
+  const each = (id: string, content: unknown) => ({
+    type: 'forEach',
+    attrs: { id, list: 'deal.lines', note: id },
+    content: [content],
+  });
+  const word = { type: 'paragraph', attrs: { id: 'deep-word' }, content: [{ type: 'text', text: 'deep' }] };
+  template.layout.body.push(each('deep-1', each('deep-2', each('deep-3', word))));
+  const deep = await author.send(
+    '/api/templates?reason=deep',
+    Buffer.from(JSON.stringify({ ...template, id: 'deep' })),
+  );
+  write(`A template with three repetitions inside of each other: ${deep.status}.`);
+  const end = Date.now() + WORST_FOR;
+  const statuses: Record<string, number> = {};
+  const told = (what: string, { status }: Response) =>
+    (statuses[`${what} ${status}`] = (statuses[`${what} ${status}`] ?? 0) + 1);
+  const huge = Buffer.from(`{"format": 2, "name": "${'x'.repeat(25_000_000)}"}`);
+  const feed = async (caller: Caller, at: number) => {
+    while (Date.now() < end) {
+      if (at === 1) told('import', await caller.send('/api/templates', huge));
+      else
+        told(
+          at < 6 ? 'deep' : 'proof',
+          await caller.send('/api/productions', {
+            template: at < 6 && deep.ok ? 'deep' : 'glasshouse-quote',
+            record: 'D-1203',
+          }),
+        );
+    }
+  };
+  const times: number[] = [];
+  const ask = async () => {
+    while (Date.now() < end) {
+      const began = performance.now();
+      await (await fetch(`${lumbix.url}/api/health`)).text();
+      times.push(performance.now() - began);
+      await pause(100);
+    }
+  };
+  await Promise.all([...callers.map(feed), ask()]);
+  times.sort((one, other) => one - other);
+  const [middle, slowest] = [times[Math.floor(times.length / 2)]!, times.at(-1)!];
+  write(
+    `Fed with ${JSON.stringify(statuses)}: ${times.length} times asked, health took ${Math.round(middle)} ms in the middle and ${Math.round(slowest)} ms at most (${HEALTH}).`,
+  );
+  return slowest > HEALTH ? 1 : 0;
+}
+
 const PARTS: readonly Part[] = ['web', 'worker', 'crm'];
 const usages = (): Record<string, Usage> => ({
   ...Object.fromEntries(PARTS.map((part) => [part, usageOf(lumbix.idOf(part)!)])),
@@ -129,7 +190,8 @@ try {
     await fileAll(60, 0);
     await settled(60_000);
     await speed(320);
-  } else if (has('--memory')) wrong = await memory();
+  } else if (has('--worst')) wrong = await worst();
+  else if (has('--memory')) wrong = await memory();
   else if (has('--short')) wrong = await torture(40, { faultEvery: 700, killEvery: 7_000, hang: 15_000 });
   else wrong = await torture(300, { faultEvery: 900, killEvery: 9_000, hang: 180_000 });
   if (!lumbix.isRunning) {

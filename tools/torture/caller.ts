@@ -77,6 +77,11 @@ export class Caller {
     return this.#send(path);
   }
 
+  /** Sends JSON, or a file as it is. */
+  send(path: string, body: object): Promise<Response> {
+    return this.#send(path, body);
+  }
+
   async signIn(): Promise<void> {
     const { demo } = (await (await this.#send('/api/sign-in')).json()) as { demo: { id: string }[] };
     const response = await this.#send('/api/sign-in/demo', { id: demo[0]!.id });
@@ -91,10 +96,10 @@ export class Caller {
       method: body ? 'POST' : 'GET',
       headers: {
         cookie: this.#cookie,
-        ...(body && { 'content-type': 'application/json' }),
+        ...(body && { 'content-type': Buffer.isBuffer(body) ? 'application/octet-stream' : 'application/json' }),
         ...(key && { 'idempotency-key': key }),
       },
-      body: body && JSON.stringify(body),
+      body: Buffer.isBuffer(body) ? new Uint8Array(body) : body && JSON.stringify(body),
       signal: AbortSignal.timeout(PATIENCE),
     });
   }
