@@ -7,7 +7,7 @@ const DAY = 24 * 3_600_000;
 
 /**
  * Drops what counts no more: counts of guesses that are over, sessions of more than a year ago, which tell when somebody was last
- * here, and proofs that nothing was filed from. Done at each start.
+ * here, and proofs that nothing was filed from. Done at each start, and every hour.
  */
 export async function tidyUp(connection: Connection, now = Date.now()): Promise<void> {
   await connection.delete(guesses).where(lt(guesses.expire, now));

@@ -192,7 +192,7 @@ try {
     await speed(320);
   } else if (has('--worst')) wrong = await worst();
   else if (has('--memory')) wrong = await memory();
-  else if (has('--short')) wrong = await torture(40, { faultEvery: 700, killEvery: 7_000, hang: 15_000 });
+  else if (has('--short')) wrong = await torture(30, { faultEvery: 700, killEvery: 6_000, hang: 12_000 });
   else wrong = await torture(300, { faultEvery: 900, killEvery: 9_000, hang: 180_000 });
   if (!lumbix.isRunning) {
     write('./start gave up.');

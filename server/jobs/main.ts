@@ -7,7 +7,8 @@ import { Press } from '../press/press';
 import { advance } from '../productions/engine';
 import { listen } from './listen';
 import { refreshIndex } from '../records/record-index';
-import { FILING, INDEX, INDEX_EVERY, JOB_CHANNEL, openQueue } from './queue';
+import { tidyUp } from '../tidy-up';
+import { FILING, JOB_CHANNEL, openQueue, REGULAR, type Regular } from './queue';
 
 /** As many documents at once as the press has processes. */
 const AT_ONCE = Math.max(2, availableParallelism());
@@ -35,13 +36,19 @@ for (let each = 0; each < AT_ONCE; each++) {
 const listener = listen(JOB_CHANNEL, () => {
   for (const id of workers) queue.boss.notifyWorker(id);
 });
-await queue.boss.work(INDEX, { pollingIntervalSeconds: 1 }, () => refreshIndex(database));
-const askForChanges = () =>
-  void queue
-    .enqueueIndex()
-    .catch((problem: unknown) => log.warn(withoutData(problem), 'The job queue did not answer.'));
-askForChanges();
-const asking = setInterval(askForChanges, INDEX_EVERY * 1_000);
+const regular: Readonly<Record<Regular, () => Promise<void>>> = {
+  'record-index': () => refreshIndex(database),
+  'tidy-up': () => tidyUp(database),
+};
+const clocks = (Object.keys(regular) as Regular[]).map((name) => {
+  void queue.boss.work(name, { pollingIntervalSeconds: 1 }, regular[name]);
+  const ask = () =>
+    void queue
+      .enqueueRegular(name)
+      .catch((problem: unknown) => log.warn(withoutData(problem), 'The job queue did not answer.'));
+  ask();
+  return setInterval(ask, REGULAR[name] * 1_000);
+});
 log.info('The filing worker is ready.');
 
 // The queue does not wait for what it writes down at a job's end: while the database is away, such a job is taken up again later.
@@ -53,7 +60,7 @@ process.on('unhandledRejection', (problem) => {
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   process.once(signal, () => {
     // What is under way is taken up by the next worker: each step can be repeated.
-    clearInterval(asking);
+    clocks.forEach(clearInterval);
     press.close();
     setTimeout(() => process.exit(0), LAST_WORDS).unref();
     void (async () => {

@@ -6,8 +6,11 @@ import type { Connection } from '../db/database';
 import { log, withoutData } from '../log';
 
 export const FILING = 'filing';
-/** Brings the index of records up to date. */
-export const INDEX = 'record-index';
+/** What is done again and again, once for all workers, with its seconds between: reading the changes of records, and tidying up. */
+export const REGULAR = { 'record-index': 3, 'tidy-up': 3_600 } as const;
+export type Regular = keyof typeof REGULAR;
+/** For how many seconds a job that is done is kept, at least the longest of them. */
+const KEPT = 3_600;
 /** PostgreSQL notification channels: a job waits; a document changed (payload: its id). */
 export const JOB_CHANNEL = 'lumbix_job';
 export const DOCUMENT_CHANNEL = 'lumbix_document';
@@ -20,13 +23,11 @@ export interface Queue {
    * job. A job that finds nothing to do ends. `isLong`: its steps take minutes.
    */
   enqueue(connection: Connection, documentId: string, when?: { notBefore?: Date; isLong?: boolean }): Promise<void>;
-  /** Has the index of records brought up to date, once however many ask for it within a few seconds. */
-  enqueueIndex(): Promise<void>;
+  /** Asks for what is done regularly, which is done once however many ask for it within its time. */
+  enqueueRegular(name: Regular): Promise<void>;
   close(): Promise<void>;
 }
 
-/** How often in seconds the changes of records are asked for. */
-export const INDEX_EVERY = 3;
 /** After so many seconds a job that takes minutes is taken up by another worker. */
 const LONG_EXPIRES = 600;
 
@@ -38,6 +39,8 @@ export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queu
     supervise: purpose === 'work',
     maintenanceIntervalSeconds: Math.ceil(config.jobExpiry / 3),
     schedule: false,
+    archiveCompletedAfterSeconds: KEPT,
+    deleteAfterHours: 24,
   });
   boss.on('error', (problem) => log.warn(withoutData(problem), 'The job queue did not answer.'));
   await boss.start();
@@ -52,7 +55,8 @@ export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queu
   };
   await boss.createQueue(FILING, settings);
   await boss.updateQueue(FILING, settings);
-  await boss.createQueue(INDEX, { name: INDEX, policy: 'short', retryLimit: 0, expireInSeconds: LONG_EXPIRES });
+  for (const name of Object.keys(REGULAR))
+    await boss.createQueue(name, { name, policy: 'short', retryLimit: 0, expireInSeconds: LONG_EXPIRES });
   return {
     boss,
     async enqueue(connection, documentId, { notBefore, isLong } = {}) {
@@ -69,8 +73,8 @@ export async function openQueue(purpose: 'send' | 'work' = 'send'): Promise<Queu
       );
       if (!notBefore) await connection.execute(sql`select pg_notify(${JOB_CHANNEL}, ${documentId})`);
     },
-    async enqueueIndex() {
-      await boss.send(INDEX, {}, { singletonKey: INDEX, singletonSeconds: INDEX_EVERY });
+    async enqueueRegular(name) {
+      await boss.send(name, {}, { singletonKey: name, singletonSeconds: REGULAR[name] });
     },
     close: () => boss.stop({ graceful: true, timeout: 2_000 }),
   };

@@ -106,7 +106,7 @@ async function keepRows(connection: Connection, rows: Row[]): Promise<void> {
   const own = rows.map(({ id }) => id);
   await connection.execute(sql`
     update ${recordIndex} set is_quoted = true
-    where not is_quoted and id = any(${sql.param(own)}::text[]) and exists (select 1 from ${documents}
+    where source = ${CRM_SOURCE} and type = ${DEAL} and not is_quoted and id = any(${sql.param(own)}::text[]) and exists (select 1 from ${documents}
       where ${documents.recordId} = ${recordIndex.id} and ${documents.kind} = 'quote' and ${documents.state} <> 'failed')`);
 }
 
@@ -121,7 +121,7 @@ export async function noteQuoted(transaction: Connection, recordId: string): Pro
   await transaction.execute(sql`
     update ${recordIndex} set is_quoted = exists (select 1 from ${documents}
       where ${documents.recordId} = ${recordId} and ${documents.kind} = 'quote' and ${documents.state} <> 'failed')
-    where id = ${recordId}`);
+    where source = ${CRM_SOURCE} and type = ${DEAL} and id = ${recordId}`);
 }
 
 function rowOf({ type, id, fields }: RecordSnapshot, reading: number): Row {

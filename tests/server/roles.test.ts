@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { closeDatabase, openDatabase } from '../../server/db/database';
+import { refreshIndex } from '../../server/records/record-index';
 import { find } from '../../server/find';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { usualRules } from '../../server/people/access';
@@ -88,6 +89,7 @@ describe('a type of records that some roles alone may see', () => {
     expect(await refusal(proofOf(services(), 'D-1188', 'glasshouse-quote', hidden))).toContain(
       'records of the type “Deal”',
     );
+    await refreshIndex(database());
     expect((await find(database(), 'propagation', hidden)).deals).toEqual([]);
     expect((await find(database(), 'propagation', callerWith('reader'))).deals).not.toEqual([]);
     expect(

@@ -49,7 +49,7 @@ export async function openStack(restored?: (url: string) => Promise<void>): Prom
     LUMBIX_BUILD: build,
     LUMBIX_DEMO: 'yes',
     // What a killed worker leaves behind is taken up soon.
-    LUMBIX_JOB_EXPIRY: '4',
+    LUMBIX_JOB_EXPIRY: '2',
     LUMBIX_KEYS: newKeyLine(),
   });
   await restored?.(urls.lumbix);
