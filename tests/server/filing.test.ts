@@ -354,24 +354,21 @@ describe('a filing that waits', () => {
 describe('a killed worker', () => {
   beforeAll(() => stack.stopWorkers());
 
-  it.each([20, 260, 600])(
-    '%i ms into filing leaves one attachment, one row and no lost number',
-    async (delay) => {
-      // A slow attach widens the moment between the CRM's storing the file and its answer.
-      await stack.fault({ on: 'attach', kind: 'slow', delay: 150, times: 1 });
-      const before = (await stack.attachments('D-1211')).length;
-      const victim = await stack.startWorker();
-      const { id, number } = await file('D-1211');
-      await new Promise((done) => setTimeout(done, delay));
-      victim.kill('SIGKILL');
-      await once(victim, 'exit');
-      await stack.startWorker();
-      await untilFiled(id);
-      await stack.stopWorkers();
-      expect(await database().select().from(documents).where(eq(documents.number, number))).toHaveLength(1);
-      expect(await stack.attachments('D-1211')).toHaveLength(before + 1);
-    },
-  );
+  it.each([20, 260, 600])('%i ms into filing leaves one attachment, one row and no lost number', async (delay) => {
+    // A slow attach widens the moment between the CRM's storing the file and its answer.
+    await stack.fault({ on: 'attach', kind: 'slow', delay: 150, times: 1 });
+    const before = (await stack.attachments('D-1211')).length;
+    const victim = await stack.startWorker();
+    const { id, number } = await file('D-1211');
+    await new Promise((done) => setTimeout(done, delay));
+    victim.kill('SIGKILL');
+    await once(victim, 'exit');
+    await stack.startWorker();
+    await untilFiled(id);
+    await stack.stopWorkers();
+    expect(await database().select().from(documents).where(eq(documents.number, number))).toHaveLength(1);
+    expect(await stack.attachments('D-1211')).toHaveLength(before + 1);
+  });
 
   it('fails in words, its number void but kept, when the deal was deleted meanwhile', async () => {
     await stack.stopWorkers();
