@@ -36,6 +36,11 @@ afterAll(async () => {
 });
 
 describe('the index of records', () => {
+  it('is not there for a deal that Lumbix writes before it was ever read', async () => {
+    await write('D-1211', 'owner', 'Nell Orrin');
+    expect((await list()).total).toBe(0);
+  });
+
   it('says that it was never read, then holds every deal as the CRM has it', async () => {
     expect(await list()).toMatchObject({ deals: [], total: 0, knownAt: null });
     await refreshIndex(database());
@@ -77,13 +82,31 @@ describe('the index of records', () => {
   });
 
   it('knows at once what Lumbix wrote itself', async () => {
-    const { deal } = await wholeDeal('D-1209');
-    await changeField(
-      database(),
-      { type: 'Deal', id: deal.id, version: deal.version!, field: 'name', value: 'Written here' },
-      CALLER,
-    );
+    await write('D-1209', 'name', 'Written here');
     expect((await row('D-1209'))!.name).toBe('Written here');
+    // A line is no record of a list.
+    const { deal } = await wholeDeal('D-1209');
+    const [line] = deal.fields.lines as unknown as { id: string; version: string }[];
+    const change = { type: 'LineItem', id: line!.id, version: line!.version, field: 'description', value: 'x' };
+    await changeField(database(), change, CALLER);
+    expect((await list()).total).toBe(80);
+  });
+
+  it('holds deals of which the CRM knows little', async () => {
+    const little = { account_id: null, amount: null, currency: null, closes_on: null, owner: null, number: null };
+    await stack.changeInCrm('Deals', 'D-1196', little);
+    await stack.changeInCrm('Deals', 'D-1198', { name: '', currency: null });
+    await refreshIndex(database());
+    expect(await row('D-1196')).toMatchObject({ account: '', amount: null, currency: null, day: null });
+    expect(await row('D-1198')).toMatchObject({ name: 'D-1198', currency: null });
+  });
+
+  it('stays as it is where its source fails in the middle', async () => {
+    const before = await list();
+    await stack.fault({ on: 'read', kind: 'status', status: 503, times: 20 });
+    await expect(refreshIndex(database())).rejects.toMatchObject({ failure: 'away' });
+    await stack.clearFaults();
+    expect(await list()).toEqual(before);
   });
 
   it('counts a deal as quoted from the moment its quote is begun, and no more once it is void', async () => {
@@ -136,6 +159,11 @@ describe('many records at once', () => {
   });
 });
 
+/** Writes a field of a deal as a person at its page does. */
+async function write(id: string, field: string, value: string): Promise<void> {
+  const { deal } = await wholeDeal(id);
+  await changeField(database(), { type: 'Deal', id, version: deal.version!, field, value }, CALLER);
+}
 /** The proof of the first deal that nothing stops. */
 async function firstThatFiles(services: Services, deals: readonly { id: string }[]) {
   for (const { id } of deals) {
