@@ -43,8 +43,7 @@ export class Packer {
 
   pack(task: PressTask): Packed {
     const parts: Packed['parts'] = [];
-    const packed = (value: object, size = PLAIN): Name => {
-      const name = nameOf(value);
+    const packed = (value: object, name = nameOf(value), size = PLAIN): Name => {
       const isNew = !this.#has.get(name);
       if (isNew) this.#has.set(name, { value: {}, size });
       parts.push({ name, size, ...(isNew && { value }) });
@@ -55,7 +54,8 @@ export class Packer {
     if (!hasInput(task)) return { task, parts };
     const { template, snapshot, context } = task.input;
     const { pins, schema, available = {} } = context;
-    const pictures = Object.entries(available).map(([hash, asset]) => [hash, packed(asset, asset.bytes.length)]);
+    // Read anew for each task: it is their hash that tells that they are the same.
+    const pictures = Object.entries(available).map(([hash, asset]) => [hash, packed(asset, hash, asset.bytes.length)]);
     const input = {
       template: packed(template),
       snapshot,

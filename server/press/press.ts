@@ -93,7 +93,7 @@ export class Press {
     return this.#run<Proof>({ kind: 'proof', input, key });
   }
 
-  /** How one figure or value of a proof came about; quick while the thread still has the proof at hand. */
+  /** How one figure or value of a proof came about; quick while a process still has the proof at hand. */
   explain(input: CompositionInput, key: string, id: string): Promise<Workings | undefined> {
     return this.#run<Workings | undefined>({ kind: 'explain', input, key, id });
   }

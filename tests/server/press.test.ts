@@ -5,6 +5,7 @@ import type { Block } from '../../core/template/blocks';
 import type { Inline } from '../../core/template/inlines';
 import { shipped } from '../../demo/shipped';
 import { PastBounds } from '../../server/press/bounds';
+import { Packer } from '../../server/press/parts';
 import { Press, type CompositionInput } from '../../server/press/press';
 import { demoPictures, demoSchema, demoSnapshot } from '../demo-snapshot';
 
@@ -110,4 +111,16 @@ it('hands over what stays the same once, and still prints each version as it is'
     expect(await wordsOf(one)).toContain('One');
     expect(await wordsOf(other)).toContain('Other');
   }
+});
+
+it('hands a picture over once, though it is read anew for each task', () => {
+  const packer = new Packer();
+  const bytesSent = () => {
+    const [hash, asset] = Object.entries(demoPictures)[0]!;
+    const given = input('D-1187');
+    const available = { [hash]: { ...asset, bytes: new Uint8Array(asset.bytes) } };
+    const { parts } = packer.pack({ kind: 'compose', input: { ...given, context: { ...given.context, available } } });
+    return parts.filter(({ value }) => value && 'bytes' in value).length;
+  };
+  expect([bytesSent(), bytesSent(), bytesSent()]).toEqual([1, 0, 0]);
 });

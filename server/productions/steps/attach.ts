@@ -8,7 +8,6 @@ import { Unfileable, type Filing, type StepKind } from './step';
 
 /** Puts the PDF on the record exactly once, which files the document. */
 export const attach: StepKind = {
-  doing: 'the PDF is put on the record',
   reachesOut: true,
   async run(filing, { database }) {
     const { document } = filing;

@@ -8,7 +8,6 @@ import { Unfileable, whatStops, type StepKind } from './step';
 
 /** Sets the PDF with its number: the bytes and their hash are kept, under a name that is free on the record. */
 export const render: StepKind = {
-  doing: 'the PDF is set',
   reachesOut: false,
   async run({ document, production, number }, { database, press }) {
     const input = await productionInput(database, production, { serial: number.serial, text: number.text });

@@ -31,8 +31,6 @@ export interface Finished {
 
 /** One kind of step. It may be run again after any of its lines, and comes to the same. */
 export interface StepKind {
-  /** What it does, in words after “while”. */
-  doing: string;
   /** Whether an attempt that broke off may have done its work all the same, outside of Lumbix. */
   reachesOut: boolean;
   /** @throws Unfileable, or CrmError with a refusal, where the document can never be filed; anything else passes and is tried again. */
