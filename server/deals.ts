@@ -11,7 +11,7 @@ import { seesKind } from './people/access';
 import type { Caller } from './people/caller';
 import { containing, sorted } from './db/containing';
 import { documents, recordIndex, recordReadings } from './db/schema';
-import { CRM_SOURCE, DEAL } from './records/record-index';
+import { DEAL, indexOf, readingOf } from './records/record-index';
 
 type DealsQuery = QueryOf<Contract['GET /deals']>;
 type DealRow = AnswerOf<Contract['GET /deals']>['deals'][number];
@@ -81,10 +81,7 @@ const ROW = {
 
 /** Up to when the list knows the CRM's records; null before they were read for the first time. */
 async function indexState(database: Database): Promise<{ knownAt: Date | null }> {
-  const [reading] = await database
-    .select({ knownAt: recordReadings.knownAt })
-    .from(recordReadings)
-    .where(and(eq(recordReadings.source, CRM_SOURCE), eq(recordReadings.type, DEAL)));
+  const [reading] = await database.select({ knownAt: recordReadings.knownAt }).from(recordReadings).where(readingOf());
   return { knownAt: reading?.knownAt ?? null };
 }
 
@@ -97,8 +94,7 @@ const inView = (view: DealsQuery['view']): SQL | undefined => {
 function conditionsOf({ view, stage, owner, search }: DealsQuery): (SQL | undefined)[] {
   const words = search?.trim();
   return [
-    eq(recordIndex.source, CRM_SOURCE),
-    eq(recordIndex.type, DEAL),
+    indexOf(),
     inView(view),
     stage ? eq(recordIndex.stage, stage) : undefined,
     owner ? eq(recordIndex.owner, owner) : undefined,
@@ -112,9 +108,7 @@ export async function findDeals(database: Database, search: string, most: number
   return database
     .select({ id, name, account })
     .from(recordIndex)
-    .where(
-      and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, DEAL), containing(search, [name, number, account])),
-    )
+    .where(and(indexOf(), containing(search, [name, number, account])))
     .orderBy(name, id)
     .limit(most);
 }
@@ -124,7 +118,7 @@ export async function countDeals(database: Database): Promise<Record<DealsQuery[
   const rows = await database
     .select({ isQuoted: recordIndex.isQuoted, stage: recordIndex.stage, count: count() })
     .from(recordIndex)
-    .where(and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, DEAL)))
+    .where(indexOf())
     .groupBy(recordIndex.isQuoted, recordIndex.stage);
   const sum = (holds: (row: (typeof rows)[number]) => boolean) =>
     rows.filter(holds).reduce((all, row) => all + row.count, 0);
@@ -172,7 +166,7 @@ export async function dealFilters(database: Database): Promise<{ stages: string[
     database
       .selectDistinct({ owner: recordIndex.owner })
       .from(recordIndex)
-      .where(and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, DEAL), ne(recordIndex.owner, ''))),
+      .where(and(indexOf(), ne(recordIndex.owner, ''))),
   ]);
   const stages = records.types[DEAL]?.fields.stage?.allowed?.map(({ value }) => value) ?? [];
   return { stages, owners: owners.map(({ owner }) => owner).sort() };

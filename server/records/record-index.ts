@@ -7,7 +7,7 @@ import type { Connection, Database } from '../db/database';
 import { documents, recordIndex, recordReadings } from '../db/schema';
 
 /** Where records come from that are not put in here. */
-export const CRM_SOURCE = 'crm';
+const CRM_SOURCE = 'crm';
 /** The type of the records that documents are made from. */
 export const DEAL = 'Deal';
 
@@ -17,6 +17,11 @@ export const INDEXED: PathTree = {
   related: new Map([['account', { fields: new Set(['name']), related: new Map() }]]),
 };
 
+/** The rows of the index for records of a type. */
+export const indexOf = (type = DEAL) => and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, type));
+/** How far the records of a type were read. */
+export const readingOf = (type = DEAL) => and(eq(recordReadings.source, CRM_SOURCE), eq(recordReadings.type, type));
+
 type Row = typeof recordIndex.$inferInsert;
 
 /**
@@ -25,8 +30,7 @@ type Row = typeof recordIndex.$inferInsert;
  * @throws CrmError
  */
 export async function refreshIndex(database: Database, type = DEAL): Promise<void> {
-  const its = and(eq(recordReadings.source, CRM_SOURCE), eq(recordReadings.type, type));
-  const [known] = await database.select().from(recordReadings).where(its);
+  const [known] = await database.select().from(recordReadings).where(readingOf(type));
   let { reading, link, wholeAt } = known ?? { reading: 1, link: null, wholeAt: null };
   for (let isMore = true; isMore;) {
     const began = new Date();
@@ -57,7 +61,7 @@ export async function readAnew(connection: Connection, type = DEAL): Promise<voi
   await connection
     .update(recordReadings)
     .set({ link: null, wholeAt: null, reading: sql`${recordReadings.reading} + 1` })
-    .where(and(eq(recordReadings.source, CRM_SOURCE), eq(recordReadings.type, type)));
+    .where(readingOf(type));
 }
 
 /** Undefined where the link is too old for its source. @throws CrmError */
@@ -71,10 +75,7 @@ async function nextChanges(type: string, link: string | null): Promise<Changes |
 }
 
 async function keep(transaction: Connection, type: string, { changed, removed }: Changes, reading: number) {
-  for (const id of removed)
-    await transaction
-      .delete(recordIndex)
-      .where(and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, type), eq(recordIndex.id, id)));
+  for (const id of removed) await transaction.delete(recordIndex).where(and(indexOf(type), eq(recordIndex.id, id)));
   await keepRows(
     transaction,
     changed.map((record) => rowOf(record, reading)),
@@ -87,7 +88,7 @@ export async function refreshRecord(connection: Connection, type: string, id: st
   const [known] = await connection
     .select({ reading: recordReadings.reading })
     .from(recordReadings)
-    .where(and(eq(recordReadings.source, CRM_SOURCE), eq(recordReadings.type, type)));
+    .where(readingOf(type));
   if (known) await keepRows(connection, [rowOf(await readRecord(type, id, INDEXED), known.reading)]);
 }
 
@@ -111,9 +112,7 @@ async function keepRows(connection: Connection, rows: Row[]): Promise<void> {
 }
 
 async function dropUnseen(transaction: Connection, type: string, reading: number): Promise<void> {
-  await transaction
-    .delete(recordIndex)
-    .where(and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, type), lt(recordIndex.reading, reading)));
+  await transaction.delete(recordIndex).where(and(indexOf(type), lt(recordIndex.reading, reading)));
 }
 
 /** Notes whether a record has a quote, after a document of it was begun or became void. */
