@@ -34,13 +34,15 @@ test('a page of another site can change nothing, and is not shown in one', async
   expect(await problem(await request.post('/api/templates', { data: Buffer.from('{}'), headers: foreign }))).toBe(403);
   expect(
     await problem(
-      await request.get('/api/deals', { headers: { 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'no-cors' } }),
+      await request.get('/api/records/Deal', {
+        headers: { 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'no-cors' },
+      }),
     ),
   ).toBe(403);
   expect(
     await problem(await request.post('/api/documents', { data: '{}', headers: { 'content-type': 'text/plain' } })),
   ).toBe(415);
-  const headers = (await request.get('/deals')).headers();
+  const headers = (await request.get('/records/Deal')).headers();
   expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
   expect(headers['content-security-policy']).not.toMatch(/script-src[^;]*unsafe/);
 });
@@ -79,16 +81,16 @@ test('bodies that are too large, too deep, no JSON or no text are refused in wor
 test('addresses that lead nowhere, or cannot be read, are problems too', async ({ request }) => {
   expect(await problem(await request.get('/api/nothing'))).toBe(404);
   expect(await problem(await request.delete('/api/templates/glasshouse-quote'))).toBe(405);
-  expect(await problem(await request.get('/api/deals/%E0%A4%A'))).toBe(400);
+  expect(await problem(await request.get('/api/records/Deal/%E0%A4%A'))).toBe(400);
   expect(await problem(await request.get('/api/documents/not-an-id'))).toBe(400);
-  expect(await problem(await request.get('/api/deals?top=many'))).toBe(400);
-  const long = await request.get(`/api/deals?view=${'x'.repeat(5_000)}`);
+  expect(await problem(await request.get('/api/records/Deal?top=many'))).toBe(400);
+  const long = await request.get(`/api/records/Deal?view=${'x'.repeat(5_000)}`);
   expect(await problem(long)).toBe(400);
   expect((await long.body()).length).toBeLessThan(1_000);
 });
 
 test('nothing says what Lumbix is built with, and every answer has its headers', async ({ request }) => {
-  for (const path of ['/deals', '/api/health', '/api/nothing', '/icon.svg']) {
+  for (const path of ['/records/Deal', '/api/health', '/api/nothing', '/icon.svg']) {
     const headers = (await request.get(path)).headers();
     expect(headers['x-powered-by'], path).toBeUndefined();
     expect(headers, path).toMatchObject({
@@ -110,15 +112,16 @@ test('each page runs under its policy without breaking it', async ({ page }) => 
     );
   });
   for (const path of [
-    '/deals',
-    '/deals/D-1187',
-    '/deals/D-1187/produce/full-proposal',
+    '/records/Deal',
+    '/records/Deal/D-1187',
+    '/records/Deal/D-1187/produce/full-proposal',
     '/templates',
     '/templates/glasshouse-quote/figures',
     '/register',
     '/setup/people',
     '/setup/rules',
     '/setup/connection',
+    '/setup/records',
     '/setup/trail',
     '/setup/programs',
     '/you',

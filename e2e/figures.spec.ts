@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 
 const openSheet = async (page: Page, deal: string) => {
-  await page.goto(`/templates/glasshouse-quote/figures?deal=${deal}`);
+  await page.goto(`/templates/glasshouse-quote/figures?record=${deal}`);
   await expect(row(page, 'total').locator('.value')).not.toHaveText('–');
 };
 const row = (page: Page, key: string) => page.locator(`[data-key="${key}"]`);
@@ -30,12 +30,12 @@ test('a figure sheet shows its values for a deal, and what hangs together', asyn
   await row(page, 'subtotal').hover();
   await expect(row(page, 'lines.net')).toHaveClass(/uses/);
   await expect(row(page, 'total')).toHaveClass(/used/);
-  await page.getByLabel('Deal to show values for').selectOption('Propagation house 40 × 12 m');
+  await page.getByLabel('Record to show values for').selectOption('Propagation house 40 × 12 m');
   await expect(value(page, 'total')).toHaveText('115,998.72 GBP');
 });
 
 test('a figure without a value for the deal is told, and not called in order', async ({ page }) => {
-  await page.goto('/templates/glasshouse-quote/figures?deal=D-1202');
+  await page.goto('/templates/glasshouse-quote/figures?record=D-1202');
   await expect(page.getByRole('status')).toContainText('For this deal List value has no value:');
   await expect(page.getByText('all in order')).toHaveCount(0);
 });
@@ -127,7 +127,7 @@ test('a published sheet is what documents are produced from', async ({ page }) =
   await page.keyboard.type('They wait for their prices');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Published as version 2')).toBeVisible();
-  await page.goto('/deals/D-1191/produce/glasshouse-quote');
+  await page.goto('/records/Deal/D-1191/produce/glasshouse-quote');
   await expect(page.getByLabel('Page 1 of').first()).toBeVisible();
   await page.getByRole('tab', { name: 'Workings' }).click();
   await page.getByRole('button', { name: 'Optional extras', exact: true }).click();
@@ -169,7 +169,7 @@ test('the reference tells every function with its example', async ({ page }) => 
 });
 
 test('the price bridge leads from list price to total, each step to its workings', async ({ page }) => {
-  await page.goto('/deals/D-1187/produce/glasshouse-quote');
+  await page.goto('/records/Deal/D-1187/produce/glasshouse-quote');
   await page.getByRole('tab', { name: 'Workings' }).click();
   const steps = page.locator('.bridge li');
   await expect(steps).toHaveText(['16,696.00 GBP', '−1,332.00 GBP', '15,364.00 GBP', '3,072.80 GBP', '18,436.80 GBP']);

@@ -24,7 +24,7 @@ async function join(page: Page, link: string): Promise<void> {
   await page.goto(link);
   await page.getByLabel('Password', { exact: true }).fill(PASSWORD);
   await page.getByRole('button', { name: 'Go in' }).click();
-  await expect(page).toHaveURL(/\/deals/);
+  await expect(page).toHaveURL(/\/records\/Deal/);
 }
 
 async function signInAs(page: Page, email: string): Promise<void> {
@@ -45,7 +45,7 @@ test('from an invitation to the first document, which then says who filed it', a
   await expect(page.getByRole('alert')).toContainText('This password would soon be guessed');
   await join(page, link);
 
-  await page.goto('/deals/D-1203/produce/glasshouse-quote');
+  await page.goto('/records/Deal/D-1203/produce/glasshouse-quote');
   const file = page.getByRole('button', { name: 'File', exact: true });
   await expect(page.getByLabel('Page 1 of').first()).toBeVisible();
   await expect(file).toBeEnabled();
@@ -102,7 +102,7 @@ test('one-time codes are asked for, work once, and give way to a recovery code',
   await expect(page.getByRole('alert')).toContainText('Each code works once');
   await page.getByLabel('One-time code').fill(codes[0]!.toLowerCase());
   await page.getByRole('button', { name: 'Go on' }).click();
-  await expect(page).toHaveURL(/\/deals/);
+  await expect(page).toHaveURL(/\/records\/Deal/);
   await page.goto('/you');
   await expect(page.getByText('9 recovery codes are left')).toBeVisible();
   // Kept sealed and hashed: neither stands in the database.
@@ -115,7 +115,7 @@ test('one-time codes are asked for, work once, and give way to a recovery code',
 
 test('a session that ends in an open tab keeps what was typed, and goes on after signing in', async ({ page }) => {
   await pageOf(page, 'author', 'producer', 'finance', 'administrator');
-  await page.goto('/deals/D-1210');
+  await page.goto('/records/Deal/D-1210');
   await page
     .getByRole('button', { name: /^Purchase-order number: .*Change it$|^Order number: .*Change it$/ })
     .first()
@@ -137,12 +137,12 @@ test('each role sees what it may not do, with the reason', async ({ page }) => {
   test.setTimeout(90_000);
   // Reader: looks, and changes nothing.
   await pageOf(page, 'reader');
-  await page.goto('/deals/D-1188');
+  await page.goto('/records/Deal/D-1188');
   const produce = page.getByRole('button', { name: 'Produce Glasshouse quote' });
   await expect(produce).toHaveAttribute('title', /takes the role author, producer or finance/);
   await produce.press('Enter');
   await expect(page.getByText('Not with your roles')).toBeVisible();
-  await expect(page).toHaveURL(/\/deals\/D-1188$/);
+  await expect(page).toHaveURL(/\/records\/Deal\/D-1188$/);
   await page.goto('/setup/people');
   await expect(page.getByText('takes the role administrator')).toBeVisible();
   await expect(page.getByText('Here that is Oona Brack, Tamar Whitlow.')).toBeVisible();
@@ -154,20 +154,20 @@ test('each role sees what it may not do, with the reason', async ({ page }) => {
 
   // Author: proofs and publishes, and files nothing.
   await pageOf(page, 'author');
-  await page.goto('/deals/D-1188/produce/glasshouse-quote');
+  await page.goto('/records/Deal/D-1188/produce/glasshouse-quote');
   await expect(page.getByLabel('Page 1 of').first()).toBeVisible();
   await expect(page.getByText('To file a document takes the role producer or finance.')).toBeVisible();
 
   // Producer: quotes, but no invoices.
   await pageOf(page, 'producer');
-  await page.goto('/deals/D-1188/produce/deposit-invoice');
+  await page.goto('/records/Deal/D-1188/produce/deposit-invoice');
   await expect(page.getByText('To file documents of the kind “invoice” takes the role finance.')).toBeVisible();
   await page.goto('/templates/glasshouse-quote/figures');
   await expect(page.getByText('To publish a template takes the role author.')).toBeVisible();
 
   // Finance: invoices, but no quotes.
   await pageOf(page, 'finance');
-  await page.goto('/deals/D-1188/produce/glasshouse-quote');
+  await page.goto('/records/Deal/D-1188/produce/glasshouse-quote');
   await expect(page.getByText('To file documents of the kind “quote” takes the role producer.')).toBeVisible();
 
   // Administrator: people and the connection, and no proofs.
@@ -176,7 +176,7 @@ test('each role sees what it may not do, with the reason', async ({ page }) => {
   await page.getByRole('button', { name: 'Test now' }).click();
   await expect(page.getByText('The CRM answers.')).toBeVisible();
   await expect(page.getByLabel('Secret', { exact: true })).toHaveValue('');
-  await page.goto('/deals/D-1188/produce/glasshouse-quote');
+  await page.goto('/records/Deal/D-1188/produce/glasshouse-quote');
   await expect(page.getByRole('alert')).toContainText('To look at proofs takes the role author, producer or finance');
 });
 

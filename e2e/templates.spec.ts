@@ -49,7 +49,7 @@ test('a template is taken out, changed and put in again; a broken one is refused
 });
 
 test('a document is shown in the language of its deal, in another one, and as a trial', async ({ page, request }) => {
-  await page.goto('/deals/D-1253/produce/glasshouse-quote');
+  await page.goto('/records/Deal/D-1253/produce/glasshouse-quote');
   await expect(page.getByText('عرض سعر الرقم عند الحفظ').first()).toBeVisible();
   await page.getByText('This document').click();
   await expect(page.getByLabel('Edition')).toHaveValue('');
@@ -64,7 +64,7 @@ test('a document is shown in the language of its deal, in another one, and as a 
 });
 
 test('every value of a proposal, pictures too, leads to its workings', async ({ page }) => {
-  await page.goto('/deals/D-1188/produce/full-proposal');
+  await page.goto('/records/Deal/D-1188/produce/full-proposal');
   await expect(page.getByLabel('Page 1 of 3')).toBeVisible();
   const links = page.locator('a[href^="lumbix:"]');
   expect(await links.count()).toBeGreaterThan(90);

@@ -5,7 +5,7 @@ import { changeInCrm, clearFaults, crmUrl, fault } from './crm';
 test.afterEach(({ request }) => clearFaults(request));
 
 const proofOf = async (page: Page, deal: string) => {
-  await page.goto(`/deals/${deal}/produce/glasshouse-quote`);
+  await page.goto(`/records/Deal/${deal}/produce/glasshouse-quote`);
   await expect(page.getByLabel('Page 1 of').first()).toBeVisible();
 };
 const value = (page: Page, id: string) => page.locator(`a[href="lumbix:${id}"]`);
@@ -38,7 +38,7 @@ test('from a deal to a filed quote', async ({ page }) => {
   await page.getByRole('link', { name: 'Register', exact: true }).first().click();
   await expect(page.getByRole('row', { name: new RegExp(number) })).toContainText('115,998.72 GBP');
 
-  await page.goto('/deals/D-1188');
+  await page.goto('/records/Deal/D-1188');
   await expect(page.getByRole('link', { name: new RegExp(number) })).toContainText('Filed');
   await page.goto(`${crmUrl}/deals/D-1188`);
   await expect(page.getByRole('link', { name: `Quote ${number} Kestrel Hill Botanic Garden.pdf` })).toHaveCount(1);
@@ -58,7 +58,7 @@ test('a missing unit price is named, cannot be filed, and is mended on the deal'
   await expect(page.getByText('Nothing to look at.')).toBeVisible();
   await expect(fileButton(page)).toBeEnabled();
 
-  await page.goto('/deals/D-1202');
+  await page.goto('/records/Deal/D-1202');
   await page.getByRole('button', { name: 'Unit price of line 4: 485.00 GBP. Change it' }).click();
   await page.getByRole('textbox', { name: 'Unit price of line 4' }).fill('490');
   await page.keyboard.press('Enter');
@@ -79,7 +79,7 @@ test('a deal that changes between proof and filing is not filed, and the change 
   // The new proof is there to be looked at.
   await value(page, 'totals.subtotal').click();
   await expect(page.getByText(/189,000\.00/).first()).toBeVisible();
-  await page.goto('/deals/D-1192');
+  await page.goto('/records/Deal/D-1192');
   await expect(page.getByText('Nothing has been produced for this deal yet.')).toBeVisible();
 });
 
@@ -107,7 +107,7 @@ test('the workings of a line’s number', async ({ page }) => {
 });
 
 test('views, filters and sorting live in the address', async ({ page }) => {
-  await page.goto('/deals?view=needs-quote');
+  await page.goto('/records/Deal?view=needs-quote');
   await expect(page.getByRole('button', { name: /Needs a quote/ })).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('combobox', { name: 'Stage' }).selectOption('Site visit');
   await expect(page).toHaveURL(/stage=Site\+?(%20)?visit/);
@@ -120,7 +120,7 @@ test('views, filters and sorting live in the address', async ({ page }) => {
 });
 
 test('figures in a list end where their heading ends', async ({ page }) => {
-  await page.goto('/deals?sort=account');
+  await page.goto('/records/Deal?sort=account');
   const right = async (name: string | RegExp, role: 'columnheader' | 'cell') => {
     const cell = page.getByRole(role, { name }).first();
     return cell.evaluate((element) => {
@@ -136,7 +136,7 @@ test('figures in a list end where their heading ends', async ({ page }) => {
 });
 
 test('keys find, list themselves and walk from proof to proof', async ({ page }) => {
-  await page.goto('/deals');
+  await page.goto('/records/Deal');
   await expect(page.getByRole('link', { name: 'Boiler house renewal' })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByText('Previous and next deal in the proof')).toBeVisible();
@@ -156,9 +156,9 @@ test('keys find, list themselves and walk from proof to proof', async ({ page })
 
 test('the CRM away: a sentence, and lists and the register still work', async ({ page, request }) => {
   await fault(request, { on: 'any', kind: 'status', status: 503, times: 1_000 });
-  await page.goto('/deals/D-1188');
+  await page.goto('/records/Deal/D-1188');
   await expect(page.getByRole('heading', { name: 'The CRM is away' })).toBeVisible({ timeout: 15_000 });
-  await page.goto('/deals');
+  await page.goto('/records/Deal');
   await expect(page.getByRole('link', { name: 'Boiler house renewal' })).toBeVisible();
   // As if it had been away for two minutes.
   await inDatabase("update record_readings set known_at = now() - interval '2 minutes'");
@@ -167,7 +167,7 @@ test('the CRM away: a sentence, and lists and the register still work', async ({
   await page.goto('/register');
   await expect(page.getByRole('row').nth(1)).toContainText('Q-');
   await clearFaults(request);
-  await page.goto('/deals');
+  await page.goto('/records/Deal');
   await expect(page.getByRole('link', { name: 'Boiler house renewal' })).toBeVisible();
 });
 

@@ -2,10 +2,10 @@ import { fieldOf, type FieldSchema } from '../core/record/schema';
 import type { FieldValue } from '../core/record/snapshot';
 import { dayOf } from '../core/formula/date';
 import { Decimal } from '../core/money/decimal';
-import { changeRecord } from './crm/records';
-import { crmSchema } from './crm/schema';
+import { recordSchema } from './records/record-schema';
 import type { Database } from './db/database';
 import { refreshRecord } from './records/record-index';
+import { crm } from './records/sources';
 import { refuseUnchangedRecord } from './people/access';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
@@ -15,7 +15,7 @@ import type { Contract } from '../core/contract/contract';
 
 /**
  * Writes one corrected field back onto its record, if nobody else has changed the record since it was read.
- * @throws Problem for a value the field cannot hold, CrmError
+ * @throws Problem for a value the field cannot hold, SourceError
  */
 export async function changeField(
   database: Database,
@@ -23,8 +23,8 @@ export async function changeField(
   caller: Caller,
 ): Promise<void> {
   refuseUnchangedRecord(caller, type);
-  const { records } = await crmSchema();
-  const declared = fieldOf(records, type, field);
+  const schema = await recordSchema();
+  const declared = fieldOf(schema, type, field);
   if (!declared || declared.readonly)
     throw new Problem(
       422,
@@ -33,8 +33,8 @@ export async function changeField(
         ? `Change “${declared.label}” in the CRM.`
         : 'The CRM has no such field there, or none that can be changed.',
     );
-  await changeRecord(type, id, version, { [field]: typedValue(declared, value.trim()) });
-  await refreshRecord(database, type, id);
+  await crm.change({ type, id }, version, { [field]: typedValue(declared, value.trim()) });
+  await refreshRecord(database, { type, id });
   const subject = { kind: 'record' as const, id: `${type} ${id}`, name: id };
   await addToTrail(database, caller, 'field changed', subject, `Set ${declared.label} of ${id} to “${value.trim()}”.`);
 }

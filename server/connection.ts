@@ -1,13 +1,14 @@
 import { eq } from 'drizzle-orm';
 import type { Contract } from '../core/contract/contract';
 import type { BodyOf } from '../core/contract/endpoint';
-import { letIn } from './crm/client';
-import { CRM, keptConnection, writeConnection } from './crm/connection';
-import { freshSchema } from './crm/schema';
 import type { Connection, Database } from './db/database';
 import { connections } from './db/schema';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
+import { letIn } from './records/odata/client';
+import { CRM, keptConnection, writeConnection } from './records/odata/connection';
+import { readAnew } from './records/record-index';
+import { freshSchema } from './records/record-schema';
 import { addToTrail } from './trail';
 
 /** The connection as people see it. */
@@ -19,7 +20,7 @@ export async function readConnection(connection: Connection) {
 
 /**
  * Changes how the CRM is called, once it let Lumbix in with it. Without a secret the one that is kept stays, as long as it goes to
- * the same place. @throws Problem, CrmError
+ * the same place. @throws Problem, SourceError
  */
 export async function changeConnection(
   database: Database,
@@ -38,6 +39,8 @@ export async function changeConnection(
   await letIn(after);
   await database.transaction(async (transaction) => {
     await writeConnection(transaction, after, 'person');
+    // What one CRM told of its changes leads nowhere at another.
+    if (before.url !== after.url) await readAnew(transaction);
     const subject = { kind: 'connection' as const, id: CRM, name: 'CRM' };
     const what = [
       before.url !== after.url && `address ${after.url}`,
@@ -54,10 +57,10 @@ export async function changeConnection(
   });
 }
 
-/** Tries whether the CRM answers now. Gives its types of records. @throws CrmError */
+/** Tries whether the CRM answers now. Gives its types of records. @throws SourceError */
 export async function testConnection() {
-  const { records } = await freshSchema();
-  const types = Object.values(records.types).map(({ name, label, fields }) => ({
+  const schema = await freshSchema();
+  const types = Object.values(schema.types).map(({ name, label, fields }) => ({
     name,
     label,
     fields: Object.keys(fields).length,

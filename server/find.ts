@@ -1,23 +1,27 @@
 import type { Database } from './db/database';
-import { findDeals } from './deals';
-import { hiddenTypes } from './people/access';
 import type { Caller } from './people/caller';
-import { DEAL } from './records/record-index';
+import { recordTypes, findRecords } from './records/record-list';
 import { findDocuments } from './register';
 
 const MOST = 6;
 
-/** Deals and documents for the find field. */
+/** Records and documents for the find field. */
 export async function find(database: Database, search: string, caller: Caller) {
-  if (search.trim().length < 2) return { deals: [], documents: [] };
-  const [documents, deals] = await Promise.all([
+  if (search.trim().length < 2) return { records: [], documents: [] };
+  const [documents, records] = await Promise.all([
     findDocuments(database, search.trim(), caller),
-    dealsNamed(database, search, caller),
+    recordsNamed(database, search, caller),
   ]);
-  return { deals, documents };
+  return { records, documents };
 }
 
-async function dealsNamed(database: Database, search: string, caller: Caller) {
-  if (hiddenTypes(caller).includes(DEAL)) return [];
-  return findDeals(database, search.trim(), MOST);
+async function recordsNamed(database: Database, search: string, caller: Caller) {
+  const types = await recordTypes(caller);
+  const found = await findRecords(
+    database,
+    types.map(({ name }) => name),
+    search.trim(),
+    MOST,
+  );
+  return found.map((record) => ({ ...record, called: types.find(({ name }) => name === record.type)!.label }));
 }

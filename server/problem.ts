@@ -1,7 +1,7 @@
 import { setResponseHeader, setResponseStatus, type H3Event } from 'h3';
 import { reportOf, shapedFromTexts, shapedQuietly, type Fault } from '../core/shape/faults';
 import type { ShapeOf } from '../core/shape/shape';
-import { CrmError, type CrmFailure } from './crm/client';
+import { SourceError, type SourceFailure } from './records/source';
 import { isDatabaseAway } from './db/away';
 import { log, withoutData } from './log';
 import { PastBounds } from './press/bounds';
@@ -49,7 +49,7 @@ function wrongRequest(status: number, found: readonly Fault[]): Problem {
 
 function asProblem(thrown: unknown): Problem {
   if (thrown instanceof Problem) return thrown;
-  if (thrown instanceof CrmError) return crmProblem(thrown);
+  if (thrown instanceof SourceError) return crmProblem(thrown);
   if (thrown instanceof PastBounds)
     return new Problem(422, 'This is too large', `${thrown.message} Nothing was changed.`, { reason: 'bounds' });
   if (thrown instanceof URIError)
@@ -68,14 +68,14 @@ function asProblem(thrown: unknown): Problem {
   );
 }
 
-const CRM_PROBLEMS: Readonly<Record<CrmFailure, [status: number, title: string, advice: string]>> = {
+const CRM_PROBLEMS: Readonly<Record<SourceFailure, [status: number, title: string, advice: string]>> = {
   away: [503, 'The CRM is away', 'Lumbix itself works; what is in the register can still be opened.'],
   refused: [422, 'The CRM refused this', 'Nothing was changed.'],
-  conflict: [409, 'Somebody else was faster', 'Nothing was changed. Load the deal again and repeat your change.'],
+  conflict: [409, 'Somebody else was faster', 'Nothing was changed. Load the record again and repeat your change.'],
   missing: [404, 'The CRM has no such record', 'It may have been deleted there. Nothing was changed.'],
 };
 
-function crmProblem({ failure, message }: CrmError): Problem {
+function crmProblem({ failure, message }: SourceError): Problem {
   const [status, title, advice] = CRM_PROBLEMS[failure];
   // What the CRM says of a record that it has not repeats what it was asked for.
   const detail = failure === 'missing' ? advice : `${message} ${advice}`;

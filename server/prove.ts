@@ -1,11 +1,12 @@
+import { calledRecord } from '../core/record/layout';
 import { mostDifferent } from '../core/record/differ';
 import type { PathTree } from '../core/record/paths';
 import type { RecordSchema } from '../core/record/schema';
 import type { Fault } from '../core/shape/faults';
 import { readsOf } from '../core/template/reads';
 import type { Pins, Template } from '../core/template/template';
-import { listRecords } from './crm/records';
-import { crmSchema } from './crm/schema';
+import { recordSchema } from './records/record-schema';
+import { crm } from './records/sources';
 import type { StoppedRecord } from './db/schema';
 import { compositionInput, readAllWithPaths } from './productions/template';
 import type { Services } from './services';
@@ -24,12 +25,12 @@ export interface Proved {
 
 /**
  * Composes a template over the records it names, or over ten that differ most in what it reads, and tells what would stop them.
- * @throws CrmError
+ * @throws SourceError
  */
 export async function proveOnRecords(services: Services, template: Template, pins: Pins): Promise<Proved> {
   const faults = new Map<string, Fault>();
   const records: StoppedRecord[] = [];
-  const { records: schema } = await crmSchema();
+  const schema = await recordSchema();
   const paths = readsOf(template, pins, schema);
   const ids = await proofRecords(template, paths, schema);
   for (const snapshot of await readAllWithPaths(services, template, paths, ids)) {
@@ -38,18 +39,18 @@ export async function proveOnRecords(services: Services, template: Template, pin
       await compositionInput(services.database, { template, pins }, snapshot),
     );
     const stops = findings.filter(({ severity }) => severity === 'stops');
-    const name = String(snapshot.fields.name ?? id);
+    const name = calledRecord(snapshot, schema);
     for (const { sentence, block = '' } of stops.filter(({ of }) => of === 'template')) {
       if (!faults.has(sentence)) faults.set(sentence, { path: block, sentence: `On “${name}”: ${sentence}` });
     }
     const sentences = [...new Set(stops.filter(({ of }) => of !== 'template').map(({ sentence }) => sentence))];
-    if (sentences.length > 0) records.push({ id, name, sentences });
+    if (sentences.length > 0) records.push({ type: snapshot.type, id, name, sentences });
   }
   return { faults: [...faults.values()], records };
 }
 
 async function proofRecords(template: Template, paths: PathTree, schema: RecordSchema): Promise<readonly string[]> {
   if (template.proofRecords) return template.proofRecords;
-  const page = await listRecords(template.record.type, paths, { orderBy: 'id desc', skip: 0, top: CANDIDATES });
-  return mostDifferent(page.records, PROOFS, schema).map(({ id }) => id);
+  const candidates = await crm.list(template.record.type, paths, { top: CANDIDATES, last: true });
+  return mostDifferent(candidates, PROOFS, schema).map(({ id }) => id);
 }

@@ -2,7 +2,7 @@ import { eq, inArray } from 'drizzle-orm';
 import { reportOf, type Fault, type FaultReport } from '../core/shape/faults';
 import { clausesOf, houseStylesOf } from '../core/template/assemble';
 import type { Pins, Template } from '../core/template/template';
-import { crmSchema } from './crm/schema';
+import { recordSchema } from './records/record-schema';
 import type { Connection } from './db/database';
 import { clauses, houseStyles, series, templates } from './db/schema';
 import { addVersion, makeCurrent } from './db/shipped';
@@ -31,7 +31,7 @@ export interface Publishing {
  * Publishes a template as its next version, through the one gate: nothing is published while anything is wrong with it. Then it
  * is composed over proof records: what stops on one of them needs a reason, which is kept.
  * @throws Problem with every fault and its place; with the records that it stops on; or where somebody published another version
- *   meanwhile. CrmError
+ *   meanwhile. SourceError
  */
 export async function publish(
   services: Services,
@@ -40,7 +40,7 @@ export async function publish(
   { base, reason, caller }: Publishing,
 ): Promise<Published> {
   const { database, press } = services;
-  const { records: schema } = await crmSchema();
+  const schema = await recordSchema();
   const missing = await missingSeries(database, template);
   const { count, faults } = await press.faultsOf(template, pins, schema);
   if (count + missing.length > 0)

@@ -6,7 +6,7 @@ import type { Database } from './db/database';
 import { documents, events, files, productions, steps } from './db/schema';
 import { sha256 } from './assets';
 import { containing, sorted } from './db/containing';
-import { hiddenKinds, hiddenTypes, refuseUnseenKind, refuseUnseenRecord } from './people/access';
+import { hiddenKinds, onlyTypes, refuseUnseenKind, refuseUnseenRecord } from './people/access';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
 
@@ -25,6 +25,7 @@ const ROW = {
   number: documents.number,
   title: documents.title,
   fileName: documents.fileName,
+  recordType: documents.recordType,
   recordId: documents.recordId,
   recordName: documents.recordName,
   accountName: documents.accountName,
@@ -50,10 +51,10 @@ const SORTS = {
 /** Documents of kinds and records that a caller may see. */
 function seenBy(caller: Caller): SQL | undefined {
   const kinds = hiddenKinds(caller);
-  const types = hiddenTypes(caller);
+  const types = onlyTypes(caller);
   return and(
     kinds.length > 0 ? notInArray(documents.kind, kinds) : undefined,
-    types.length > 0 ? notInArray(documents.recordType, types) : undefined,
+    types ? inArray(documents.recordType, types) : undefined,
   );
 }
 
@@ -62,6 +63,7 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
   const conditions: (SQL | undefined)[] = [seenBy(caller)];
   if (query.kind) conditions.push(eq(documents.kind, query.kind));
   if (query.state) conditions.push(eq(documents.state, query.state));
+  if (query.recordType) conditions.push(eq(documents.recordType, query.recordType));
   if (query.recordId) conditions.push(eq(documents.recordId, query.recordId));
   if (query.search?.trim()) {
     conditions.push(
@@ -108,7 +110,6 @@ export const noDocument = () => new Problem(404, 'No such document', 'The regist
 export async function readDocument(database: Database, id: string, caller: Caller) {
   const columns = {
     ...ROW,
-    recordType: documents.recordType,
     composition: documents.composition,
     choices: productions.choices,
     attachmentId: files.attachmentId,
@@ -123,8 +124,8 @@ export async function readDocument(database: Database, id: string, caller: Calle
     .where(eq(documents.id, id));
   if (!document) throw noDocument();
   refuseUnseenKind(caller, document.kind);
-  const { composition, recordType, choices, voiding, ...row } = document;
-  refuseUnseenRecord(caller, recordType);
+  const { composition, choices, voiding, ...row } = document;
+  refuseUnseenRecord(caller, row.recordType);
   const history = await database
     .select({ id: events.id, kind: events.kind, sentence: events.sentence, at: events.at, by: events.by })
     .from(events)
@@ -180,7 +181,7 @@ export async function readFile(
     throw new Problem(
       500,
       'The PDF is damaged',
-      'The stored PDF does not match its hash any more. Take the copy on the deal in the CRM, and tell whoever keeps the database.',
+      'The stored PDF does not match its hash any more. Take the copy on the record in the CRM, and tell whoever keeps the database.',
     );
   return row;
 }

@@ -2,7 +2,7 @@ import { asc, count, desc, eq, max, sql } from 'drizzle-orm';
 import { checkContext, renameInTemplate } from '../core/template/check';
 import { DOCUMENT_KINDS, type Template } from '../core/template/template';
 import { today } from './config';
-import { crmSchema } from './crm/schema';
+import { recordSchema } from './records/record-schema';
 import type { Database } from './db/database';
 import { documents, templates, templateVersions } from './db/schema';
 import { seenTemplate } from './productions/template';
@@ -46,10 +46,10 @@ export async function listTemplates(database: Database, caller: Caller) {
   return all.sort((one, other) => course.indexOf(one.kind) - course.indexOf(other.kind));
 }
 
-/** A template with what its formulas are checked against. @throws Problem, CrmError */
+/** A template with what its formulas are checked against. @throws Problem, SourceError */
 export async function templateWithSchema(database: Database, templateId: string, caller: Caller) {
   const { template, pins, version, versionId } = await seenTemplate(database, templateId, caller);
-  const { records: schema } = await crmSchema();
+  const schema = await recordSchema();
   return { template, version, versionId, schema, pins, issueDate: today() };
 }
 

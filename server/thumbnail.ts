@@ -1,20 +1,20 @@
 import { LRUCache } from 'lru-cache';
 import { mayFile } from '../core/production/findings/finding';
-import { listRecords } from './crm/records';
 import { seenTemplate, compositionInput, readForTemplate, type PublishedTemplate } from './productions/template';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
+import { crm } from './records/sources';
 import type { Services } from './services';
 
 const WIDTH = 420;
-/** How many deals are tried for one that the template can be filed for. */
+/** How many records are tried for one that the template can be filed for. */
 const TRIED = 12;
 const made = new LRUCache<string, Buffer>({ max: 200 });
 
 /**
- * The first page of a template as a PNG, filled from a deal that it can be filed for, or from any where there is none.
+ * The first page of a template as a PNG, filled from a record that it can be filed for, or from any where there is none.
  * Made once for each version.
- * @throws Problem, CrmError
+ * @throws Problem, SourceError
  */
 export async function templateThumbnail(
   services: Services,
@@ -34,8 +34,7 @@ export async function templateThumbnail(
 
 async function likelyInput(services: Services, published: PublishedTemplate) {
   const { type } = published.template.record;
-  const paths = { fields: new Set(['name']), related: new Map() };
-  const { records } = await listRecords(type, paths, { orderBy: 'id', skip: 0, top: TRIED });
+  const records = await crm.list(type, { fields: new Set(), related: new Map() }, { top: TRIED });
   let fallback: Awaited<ReturnType<typeof compositionInput>> | undefined;
   for (const { id } of records) {
     const input = await compositionInput(services.database, published, await readForTemplate(services, published, id), {

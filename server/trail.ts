@@ -11,7 +11,7 @@ import type { Caller } from './people/caller';
 
 /** What something was done to. */
 interface Subject {
-  kind: 'document' | 'template' | 'record' | 'person' | 'token' | 'rules' | 'connection' | 'trail';
+  kind: 'document' | 'template' | 'record' | 'record type' | 'person' | 'token' | 'rules' | 'connection' | 'trail';
   id: string;
   name: string;
 }

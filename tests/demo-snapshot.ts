@@ -5,13 +5,15 @@ import type { Template } from '../core/template/template';
 import { demoRecords } from '../demo/crm/index';
 import type { CrmRecords } from '../demo/crm/records';
 import { metadataXml } from '../standins/crm/metadata';
-import { readCsdl } from '../server/crm/csdl';
+import { demoLayouts } from '../demo/layouts';
+import { withLayouts } from '../core/record/layout';
+import { readCsdl } from '../server/records/odata/csdl';
 import { demoMedia } from '../demo/crm/media';
 import type { FieldType } from '../core/record/schema';
 import type { FieldValue, RecordSnapshot } from '../core/record/snapshot';
 
 /** The demo CRM's schema as the connector reads it from the CRM's own metadata, for tests of the core that need no CRM. */
-export const { records: demoSchema } = readCsdl(metadataXml());
+export const demoSchema = withLayouts(readCsdl(metadataXml())!.records, demoLayouts);
 
 /** A demo deal as a connector would read it, everything included. */
 export function demoSnapshot(id: string): RecordSnapshot {

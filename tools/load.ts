@@ -45,7 +45,7 @@ const DOCUMENTS = [
 ];
 
 const words = ['vent', 'renewal 123', 'L-4567', 'boiler', "o'neil", 'zz nothing'];
-const deals = (query: string) => `/api/deals?sort=name&descending=false&skip=0&top=25&view=all&${query}`;
+const deals = (query: string) => `/api/records/Deal?sort=name&descending=false&skip=0&top=25&view=all&${query}`;
 const documents = (query: string) => `/api/documents?sort=created&descending=true&skip=0&top=50&${query}`;
 const sorts = (names: readonly string[]) =>
   names.flatMap((sort) => ['true', 'false'].map((descending) => `sort=${sort}&descending=${descending}`));
@@ -56,13 +56,13 @@ const replaced = (path: string) => {
 };
 
 const REQUESTS: readonly string[] = [
-  ...sorts(['name', 'account', 'stage', 'amount', 'closes_on']).map(deals),
+  ...sorts(['name', 'account', 'stage', 'amount', 'day']).map(deals),
   ...['view=needs-quote', 'view=quoted', 'stage=Won', 'owner=Owner 7', 'view=quoted&stage=Won&owner=Owner 4'].map(
     deals,
   ),
   ...words.map((word) => deals(`search=${word}`)),
   deals(`skip=${COUNT - 100}`),
-  '/api/deals/summary',
+  '/api/record-types/Deal',
   ...sorts(['created', 'number', 'record', 'account', 'amount']).map(documents),
   ...['state=filed', 'state=failed', 'kind=invoice', 'recordId=L-300'].map(documents),
   ...words.map((word) => documents(`search=${word}`)),

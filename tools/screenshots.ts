@@ -26,7 +26,7 @@ async function take(name: string): Promise<void> {
   await page.screenshot({ path: join(OUT, `${name}.png`) });
 }
 async function file(deal: string, template = 'glasshouse-quote'): Promise<void> {
-  await open(`/deals/${deal}/produce/${template}`);
+  await open(`/records/Deal/${deal}/produce/${template}`);
   await page.getByRole('button', { name: 'File', exact: true }).click();
   await page.getByText('is filed and on the deal').waitFor();
 }
@@ -70,18 +70,18 @@ async function printed(name: string, number: number): Promise<void> {
   rmSync(folder, { recursive: true });
 }
 
-await open('/deals?sort=account');
+await open('/records/Deal?sort=account');
 await page.getByRole('row').nth(4).locator('.tick').click();
 await take('deals');
-await open('/deals/D-1188');
+await open('/records/Deal/D-1188');
 await take('deal');
-await open('/deals/D-1187/produce/glasshouse-quote');
+await open('/records/Deal/D-1187/produce/glasshouse-quote');
 await take('produce');
 await page.locator('a[href="lumbix:lines.net deal.lines{D-1187-1}"]').click();
 await take('workings');
 await page.getByRole('button', { name: 'All figures' }).click();
 await take('price-bridge');
-await open('/templates/glasshouse-quote/figures?deal=D-1213');
+await open('/templates/glasshouse-quote/figures?record=D-1213');
 await page.locator('[data-key="subtotal"]').hover();
 await page.screenshot({ path: join(OUT, 'figure-sheet.png') });
 await page.locator('[data-key="lines.net"] .name').click();
@@ -93,12 +93,14 @@ await page.waitForTimeout(300);
 await page.screenshot({ path: join(OUT, 'formula-line.png') });
 await page.keyboard.press('Escape');
 await page.keyboard.press('Escape');
-await open('/deals/D-1202/produce/glasshouse-quote');
+await open('/records/Deal/D-1202/produce/glasshouse-quote');
 await take('preflight');
 await open('/register');
 await take('register');
 await open('/setup/people');
 await take('people');
+await open('/setup/records');
+await take('record-layout');
 await open('/setup/trail');
 await take('audit-trail');
 await open('/templates');

@@ -14,10 +14,10 @@ export interface ApiProblem {
   /** What is wrong in a file, each with its place. */
   faults?: { path: string; sentence: string }[];
   /** Records that a template would stop on. */
-  records?: { id: string; name: string; sentences: string[] }[];
+  records?: { type: string; id: string; name: string; sentences: string[] }[];
 }
 
-/** An endpoint of the server: `GET /deals/{id}`. */
+/** An endpoint of the server: `GET /records/{type}/{id}`. */
 export type EndpointKey = keyof Contract;
 
 /** What an endpoint answers. */

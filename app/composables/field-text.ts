@@ -13,7 +13,7 @@ export function fieldText(value: FieldValue | undefined): string {
   if (typeof value === 'string') return value;
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (isRecordList(value)) return String(value.length);
-  if (isRecord(value)) return typeof value.fields.name === 'string' ? value.fields.name : value.id;
+  if (isRecord(value)) return value.id;
   if ('number' in value) return formatDecimal(Decimal.of(value.number), userLocale(), 0, 12);
   if ('percent' in value) return formatPercent(Decimal.of(value.percent), userLocale());
   if ('amount' in value)

@@ -9,6 +9,7 @@ const PAGES = [
   { to: '/setup/people', word: 'People' },
   { to: '/setup/rules', word: 'Rules' },
   { to: '/setup/connection', word: 'Connection' },
+  { to: '/setup/records', word: 'Records' },
   { to: '/setup/trail', word: 'Audit trail' },
   { to: '/setup/programs', word: 'Programs' },
 ];

@@ -23,13 +23,13 @@ interface Step {
   words: string;
 }
 
-/** The figure sheet that is being worked on: its states, the selected figure, and its values for a deal. */
+/** The figure sheet that is being worked on: its states, the selected figure, and its values for a record. */
 export const useFiguresStore = defineStore('figures', () => {
   const workshop = useWorkshop();
   const opened = shallowRef<OpenTemplate>();
   const template = shallowRef<Template>();
-  /** The deal that values are shown for, with what was filed for it before. */
-  const deal = shallowRef<{ deal: RecordSnapshot; registered: RegisteredDocument[]; paths: ReadonlySet<string> }>();
+  /** The record that values are shown for, with what was filed for it before. */
+  const shown = shallowRef<{ record: RecordSnapshot; registered: RegisteredDocument[]; paths: ReadonlySet<string> }>();
   const problem = shallowRef<ApiProblem>();
   /** Records that the sheet stops on, where publishing waits for a reason. */
   const stopped = shallowRef<ApiProblem>();
@@ -56,7 +56,7 @@ export const useFiguresStore = defineStore('figures', () => {
     ...(view.value?.problems ?? []).map((message) => ({ key: undefined, message })),
   ]);
 
-  /** Figures that are written rightly and have no value for this deal, with the reason. */
+  /** Figures that are written rightly and have no value for this record, with the reason. */
   const failures = computed(() =>
     Object.values(view.value?.figures ?? {}).flatMap(({ key, diagnostics, values }) => {
       const failed = diagnostics.length === 0 ? values.find((value) => value.failed) : undefined;
@@ -64,15 +64,12 @@ export const useFiguresStore = defineStore('figures', () => {
     }),
   );
 
-  async function load(templateId: string, dealId: string | undefined): Promise<void> {
+  async function load(templateId: string, recordId: string | undefined): Promise<void> {
     try {
-      const [loaded, id] = await Promise.all([
-        api('GET /templates/{id}', { parameters: { id: templateId } }),
-        dealId ?? firstDeal(),
-      ]);
+      const loaded = await api('GET /templates/{id}', { parameters: { id: templateId } });
       opened.value = loaded;
       template.value = loaded.template;
-      deal.value = await readDeal(id, await pathsNow());
+      shown.value = await readRecord(recordId ?? (await firstRecord()), await pathsNow());
       [past.value, future.value, renames.value] = [[], [], []];
       [problem.value, selected.value, announcement.value] = [undefined, undefined, undefined];
       row.value = 0;
@@ -82,57 +79,62 @@ export const useFiguresStore = defineStore('figures', () => {
     }
   }
 
-  async function firstDeal(): Promise<string> {
-    const id = (await api('GET /deals', { query: { sort: 'name', top: 1 } })).deals[0]?.id;
+  const recordType = () => template.value!.record.type;
+
+  async function firstRecord(): Promise<string> {
+    const query = { sort: 'name', top: 1 };
+    const { records } = await api('GET /records/{type}', { parameters: { type: recordType() }, query });
+    const id = records[0]?.id;
     if (!id)
       throw {
         data: {
           status: 404,
-          title: 'There is no deal yet',
-          detail: 'Add a deal in the CRM, then come back: figures are shown for a deal.',
+          title: 'There is no record yet',
+          detail: 'Add one in the CRM, then come back: figures are shown for a record.',
         },
       };
     return id;
   }
 
-  /** What the template as it is now reads of a deal. */
+  /** What the template as it is now reads of a record. */
   function pathsNow(): Promise<string[]> {
     const { schema, pins } = opened.value!;
     return workshop.paths(unwrapped(template.value!), unwrapped(pins), unwrapped(schema));
   }
 
-  async function readDeal(id: string, paths: readonly string[]) {
+  async function readRecord(id: string, paths: readonly string[]) {
+    const parameters = { type: recordType(), id };
     const [snapshot, registered] = await Promise.all([
-      api('GET /deals/{id}/values', { parameters: { id }, query: { paths: paths.join() } }),
-      api('GET /deals/{id}/registered', { parameters: { id } }),
+      api('GET /records/{type}/{id}/values', { parameters, query: { paths: paths.join() } }),
+      api('GET /records/{type}/{id}/registered', { parameters }),
     ]);
-    return { deal: snapshot, registered, paths: new Set(paths) };
+    return { record: snapshot, registered, paths: new Set(paths) };
   }
 
-  /** Shows the values for another deal. */
-  async function choose(dealId: string): Promise<void> {
-    deal.value = await readDeal(dealId, await pathsNow());
+  /** Shows the values for another record. */
+  async function choose(recordId: string): Promise<void> {
+    shown.value = await readRecord(recordId, await pathsNow());
     row.value = 0;
     await compute();
   }
 
-  /** Reads the deal again where a new formula asks for what was not read yet. */
+  /** Reads the record again where a new formula asks for what was not read yet. */
   async function readWhatIsNew(): Promise<void> {
-    const known = deal.value!.paths;
+    const known = shown.value!.paths;
     try {
       const paths = await pathsNow();
-      if (paths.some((path) => !known.has(path))) deal.value = await readDeal(deal.value!.deal.id, paths);
+      if (paths.some((path) => !known.has(path))) shown.value = await readRecord(shown.value!.record.id, paths);
     } catch {
       // A formula that cannot be read yet asks for nothing, and what the CRM does not give now is shown as not read.
     }
   }
 
   async function compute(): Promise<void> {
-    if (!opened.value || !template.value || !deal.value) return;
+    if (!opened.value || !template.value || !shown.value) return;
     const { schema, pins } = opened.value;
     const company = pins.houseStyles.find(({ id }) => id === template.value!.houseStyle)?.company ?? {};
     await readWhatIsNew();
-    const { deal: snapshot, registered } = deal.value;
+    const { record: snapshot, registered } = shown.value;
     const place = {
       template: template.value,
       schema,
@@ -318,7 +320,7 @@ export const useFiguresStore = defineStore('figures', () => {
         body: { base: versionId, renames: renames.value, sheet: template.value.sheet, reason },
       });
       const kept = selected.value;
-      await load(base.id, deal.value?.deal.id);
+      await load(base.id, shown.value?.record.id);
       select(kept);
       announcement.value = `Published as version ${opened.value.version}`;
       [problem.value, stopped.value] = [undefined, undefined];
@@ -340,7 +342,7 @@ export const useFiguresStore = defineStore('figures', () => {
   return {
     opened,
     template,
-    deal,
+    shown,
     problem,
     stopped,
     view,

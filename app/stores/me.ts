@@ -59,11 +59,14 @@ export const useMeStore = defineStore('me', () => {
   }
   /** Why the person may not change records of a type. */
   function mayNotChange(type: string): string | undefined {
-    const wanted = me.value?.rules.records[type]?.act ?? [];
-    return (
-      mayNot('change') ??
-      (wanted.length === 0 ? undefined : whyNotRoles(wanted, `change records of the type “${type}”`, roles.value))
+    const rules = me.value?.rules.records ?? {};
+    const own = rules[type];
+    // What belongs to a record goes with it: a type without a rule of its own goes by all of them.
+    const all = (own ? [own] : Object.values(rules)).filter(({ act }) => act.length > 0);
+    const refusals = all.flatMap(
+      ({ act }) => whyNotRoles(act, `change records of the type “${type}”`, roles.value) ?? [],
     );
+    return mayNot('change') ?? refusals[0];
   }
 
   return { me, waiting, signedIn, known, signInAgain, signOut, mayNot, mayNotFile, mayNotChange };

@@ -1,5 +1,6 @@
 /** Shapes of what endpoints answer, where the core says by its types alone what they are. */
 import type { ISchema } from 'yup';
+import { recordLayout } from '../record/layout';
 import type { FieldSchema, RecordSchema } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
 import type { BridgeStep } from '../production/bridge';
@@ -52,12 +53,22 @@ const fieldSchema: ShapeOf<FieldSchema> = shape({
   nullable: boolean().required(),
   readonly: boolean().required(),
   target: words().optional(),
+  identifies: boolean(),
   allowed: listOf(shape({ value: words(), label: words() }).required(), many),
 }).required();
 
 /** What the CRM says about its record types. */
 export const recordSchema: ShapeOf<RecordSchema> = shape({
-  types: requiredMapOf(shape({ name: words(), label: words(), fields: requiredMapOf(fieldSchema) }).required()),
+  types: requiredMapOf(
+    shape({
+      name: words(),
+      label: words(),
+      plural: words().optional(),
+      fields: requiredMapOf(fieldSchema),
+      files: words().optional(),
+      layout: recordLayout.optional(),
+    }).required(),
+  ),
 }).required();
 
 export const finding: ShapeOf<Finding> = shape({

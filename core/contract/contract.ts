@@ -1,14 +1,14 @@
-import { dealEndpoints } from './deals';
 import { documentEndpoints } from './documents';
 import type { Endpoints } from './endpoint';
 import { ownEndpoints, peopleEndpoints, signInEndpoints } from './people';
 import { productionEndpoints } from './productions';
+import { recordEndpoints } from './records';
 import { systemEndpoints } from './system';
 import { templateEndpoints } from './templates';
 
 /** The contract's parts, by what they are called for people. */
 export const PARTS: Readonly<Record<string, Endpoints>> = {
-  Deals: dealEndpoints,
+  Records: recordEndpoints,
   Proofs: productionEndpoints,
   Documents: documentEndpoints,
   Templates: templateEndpoints,
@@ -24,7 +24,7 @@ export const contract = {
   ...signInEndpoints,
   ...ownEndpoints,
   ...peopleEndpoints,
-  ...dealEndpoints,
+  ...recordEndpoints,
   ...productionEndpoints,
   ...documentEndpoints,
   ...templateEndpoints,

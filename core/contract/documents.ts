@@ -30,6 +30,7 @@ const row = {
   number: words(),
   title: words(),
   fileName: words(),
+  recordType: words(),
   recordId: words(),
   recordName: words(),
   accountName: words(),
@@ -56,6 +57,7 @@ export const documentEndpoints = {
       ...listQuery,
       kind: text(40),
       state: oneOf(DOCUMENT_STATES),
+      recordType: text(100),
       recordId: text(100),
     }).required(),
     answer: shape({

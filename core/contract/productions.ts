@@ -37,7 +37,8 @@ export const productionEndpoints = {
         versionId: uuidText(),
         version: count(),
       }).required(),
-      record: shape({ id: words(), name: words() }).required(),
+      /** `called`: what a record of its type is called in a sentence. */
+      record: shape({ type: words(), called: words(), id: words(), name: words() }).required(),
       issueDate: day(),
       /** The margin note of each section on the page, by block. */
       sections: requiredMapOf(words()),

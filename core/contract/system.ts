@@ -16,11 +16,11 @@ export const systemEndpoints = {
     twice: 'safe',
   }),
   'GET /find': endpoint({
-    about: 'Deals and documents by a few letters of their names or numbers.',
+    about: 'Records and documents by a few letters of their names or numbers.',
     may: 'look',
     query: shape({ q: text(200).default('') }).required(),
     answer: shape({
-      deals: all(shape({ id: words(), name: words(), account: words() }).required()),
+      records: all(shape({ type: words(), called: words(), id: words(), name: words(), account: words() }).required()),
       documents: all(
         shape({ id: uuidText(), number: words(), title: words(), accountName: words(), state: words() }).required(),
       ),

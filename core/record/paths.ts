@@ -1,3 +1,4 @@
+import { partField } from './layout';
 import { fieldOf, recordTypeOf, type RecordSchema } from './schema';
 
 /** The fields of a record to read, and of its related records in turn. */
@@ -26,12 +27,13 @@ export function pathsAround({ fields, related }: PathTree, schema: RecordSchema,
 
 /** Adds one path starting at a record type, as far as the schema knows it; a related record is always read with its name. */
 function addPath(path: readonly string[], schema: RecordSchema, type: string | undefined, tree: PathTree): void {
-  const [name, ...rest] = path;
-  const field = name === undefined ? undefined : fieldOf(schema, type, name);
+  const [first, ...rest] = path;
+  const field = first === undefined ? undefined : fieldOf(schema, type, first);
   if (!field) return;
   if (!field.target) return void tree.fields.add(field.name);
   const related = tree.related.get(field.name) ?? { fields: new Set(), related: new Map() };
   tree.related.set(field.name, related);
-  if (fieldOf(schema, field.target, 'name')) related.fields.add('name');
+  const name = partField(schema, field.target, 'name');
+  if (name !== undefined) related.fields.add(name);
   addPath(rest, schema, field.target, related);
 }

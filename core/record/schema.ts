@@ -1,3 +1,4 @@
+import type { RecordLayout } from './layout';
 import { own } from './own';
 
 /** What a field holds, as the CRM's metadata declares it. */
@@ -16,6 +17,8 @@ export interface FieldSchema {
   /** The CRM refuses to have it changed from outside. */
   readonly: boolean;
   target?: string;
+  /** Whether it is what names the record in its source. */
+  identifies?: boolean;
   /** The values a choice may take; absent where the CRM leaves it open. */
   allowed?: readonly { value: string; label: string }[];
 }
@@ -24,7 +27,13 @@ export interface FieldSchema {
 export interface RecordType {
   name: string;
   label: string;
+  /** What many of them are called, where the source says so. */
+  plural?: string;
   fields: Readonly<Record<string, FieldSchema>>;
+  /** The relation that holds a record's files; only types that have one are what documents are made from. */
+  files?: string;
+  /** How they are shown; the usual layout where it is absent. */
+  layout?: RecordLayout;
 }
 
 /** Everything the CRM says about its record types. */
@@ -52,6 +61,9 @@ export function fieldLabel(schema: RecordSchema, type: string, field: string): s
 export function calledByType(schema: RecordSchema, type: string | undefined, otherwise = 'record'): string {
   return recordTypeOf(schema, type)?.label.toLowerCase() ?? otherwise;
 }
+
+/** What many records of a type are called: "Deals". */
+export const pluralOf = ({ label, plural }: Pick<RecordType, 'label' | 'plural'>): string => plural ?? `${label}s`;
 
 /** The name of the list of a record's line items, whose items have figures of their own. */
 export const LINES = 'lines';

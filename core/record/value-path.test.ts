@@ -68,8 +68,8 @@ describe('a value path', () => {
 });
 
 it('an item is called by what its list holds, its place and its name', () => {
-  const contact = { type: 'Contact', id: 'C-2', fields: { name: 'Ines Roe' } };
-  expect(placeOf(contact, 1, 'contacts', demoSchema)).toBe('Contact 2, Ines Roe');
-  expect(placeOf({ ...contact, fields: {} }, 0, 'lines', demoSchema)).toBe('Line 1');
-  expect(placeOf({ ...contact, type: 'Unknown' }, 0, 'others', demoSchema)).toBe('Item 1, Ines Roe');
+  const account = { type: 'Account', id: 'A-2', fields: { name: 'Fen Nurseries' } };
+  expect(placeOf(account, 1, 'accounts', demoSchema)).toBe('Account 2, Fen Nurseries');
+  expect(placeOf({ ...account, fields: {} }, 0, 'lines', demoSchema)).toBe('Line 1');
+  expect(placeOf({ ...account, type: 'Unknown' }, 0, 'others', demoSchema)).toBe('Item 1');
 });

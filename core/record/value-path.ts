@@ -1,3 +1,4 @@
+import { nameOf } from './layout';
 import { own } from './own';
 import { fieldLabel, fieldOf, LINES, recordTypeOf, type RecordSchema } from './schema';
 import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from './snapshot';
@@ -53,9 +54,9 @@ export function namesOf(path: string): string {
 
 /** What people call an item of a list: "Line 4, Vent motor", or "Contact 2, Ines Roe" in a list of others. */
 export function placeOf(item: RecordSnapshot, position: number, list: string, schema: RecordSchema): string {
-  const { name } = item.fields;
+  const name = nameOf(item, schema);
   const called = list === LINES ? 'Line' : (recordTypeOf(schema, item.type)?.label ?? 'Item');
-  return `${called} ${position + 1}${typeof name === 'string' ? `, ${name}` : ''}`;
+  return `${called} ${position + 1}${name === undefined ? '' : `, ${name}`}`;
 }
 
 /** A path in people's words: `deal.lines{L-4}.unit_price` is "Line 4, Vent motor: unit price". Never empty. */

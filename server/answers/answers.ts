@@ -1,10 +1,10 @@
 import type { Contract } from '../../core/contract/contract';
 import type { Answers } from '../edge/answer';
-import { dealAnswers } from './deals';
 import { documentAnswers } from './documents';
 import { ownAnswers } from './own';
 import { peopleAnswers } from './people';
 import { productionAnswers } from './productions';
+import { recordAnswers } from './records';
 import { signInAnswers } from './sign-in';
 import { systemAnswers } from './system';
 import { templateAnswers } from './templates';
@@ -15,7 +15,7 @@ export const answers: Answers<Contract> = {
   ...signInAnswers,
   ...ownAnswers,
   ...peopleAnswers,
-  ...dealAnswers,
+  ...recordAnswers,
   ...productionAnswers,
   ...documentAnswers,
   ...templateAnswers,

@@ -6,10 +6,12 @@
 import { notInArray, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { join } from 'node:path';
+import { demoLayouts } from '../../demo/layouts';
 import { demoPeople } from '../../demo/people';
 import { shipped } from '../../demo/shipped';
 import { config } from '../config';
-import { keepStartConnection } from '../crm/connection';
+import { keepStartLayouts } from '../records/layouts';
+import { keepStartConnection } from '../records/odata/connection';
 import { openQueue, type Queue } from '../jobs/queue';
 import { tidyUp } from '../tidy-up';
 import { firstLink } from '../people/invitations';
@@ -29,6 +31,7 @@ const link = await database.transaction(async (transaction) => {
   await keepDemoPeople(transaction, config.isDemo ? demoPeople : []);
   await sealAnew(transaction);
   await keepStartConnection(transaction);
+  await keepStartLayouts(transaction, config.isDemo ? demoLayouts : {});
   await tidyUp(transaction);
   return firstLink(transaction);
 });

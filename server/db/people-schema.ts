@@ -115,7 +115,7 @@ export const guesses = pgTable('guesses', {
 
 /** Kinds of documents and types of records that only some roles see or act on; what is not here has the usual rule. */
 export const accessRules = pgTable('access_rules', {
-  /** `kind:invoice`, `record:Deal` */
+  /** `kind:invoice`, or `record:` and a type of records */
   subject: text('subject').primaryKey(),
   see: text('see').array().$type<Role[]>().notNull(),
   act: text('act').array().$type<Role[]>().notNull(),

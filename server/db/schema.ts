@@ -20,6 +20,8 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core';
+import type { RecordLayout } from '../../core/record/layout';
+import type { RecordSchema } from '../../core/record/schema';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { UsedValues } from '../../core/record/used';
 import type { Pins, Template } from '../../core/template/template';
@@ -46,6 +48,7 @@ export interface AcceptedStops {
 
 /** A record that a template cannot print, with what stops it in sentences. */
 export interface StoppedRecord {
+  type: string;
   id: string;
   name: string;
   sentences: string[];
@@ -167,6 +170,27 @@ export const recordIndex = pgTable(
   ],
 );
 
+/** What a source said last that it holds: it stands while the source is away. */
+export const recordSchemas = pgTable('record_schemas', {
+  source: text('source').primaryKey(),
+  schema: jsonb('schema').$type<RecordSchema>().notNull(),
+  readAt: at('read_at').notNull(),
+});
+
+/** How records of a type are shown, where somebody chose it. */
+export const recordLayouts = pgTable(
+  'record_layouts',
+  {
+    source: text('source').notNull(),
+    type: text('type').notNull(),
+    layout: jsonb('layout').$type<RecordLayout>().notNull(),
+    /** Whether the start command or a person said it last. */
+    origin: text('origin').$type<'start' | 'person'>().notNull(),
+    changedAt: at('changed_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.source, table.type] })],
+);
+
 /** How far a source's changes were read. */
 export const recordReadings = pgTable(
   'record_readings',
@@ -176,8 +200,6 @@ export const recordReadings = pgTable(
     reading: integer('reading').notNull(),
     /** Where the source tells what comes next. */
     link: text('link'),
-    /** When a whole reading was done; absent before the first one was. */
-    wholeAt: at('whole_at'),
     /** Up to when changes are known. */
     knownAt: at('known_at'),
   },

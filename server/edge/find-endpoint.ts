@@ -30,7 +30,7 @@ export function endpointFinder(
     const [method, path] = key.split(' ') as [string, string];
     return { method, key, endpoint, segments: path.split('/') };
   });
-  // What is named stands before what is open: `/deals/summary` before `/deals/{id}`.
+  // What is named stands before what is open: `/people/rules` before `/people/{id}`.
   routes.sort((one, other) => openParts(one) - openParts(other));
   return (method, url) => {
     const end = url.indexOf('?');

@@ -18,9 +18,6 @@ export interface AccessRules {
   records: Readonly<Record<string, AccessRule>>;
 }
 
-/** The type of records that documents are made from. What belongs to a record, its lines and its account, goes with it. */
-const DEAL = 'Deal';
-
 /** What asks for money, and what takes it back. */
 const OF_FINANCE: readonly string[] = ['invoice', 'credit note', 'receipt'];
 
@@ -29,7 +26,7 @@ export const usualRules: AccessRules = {
   kinds: Object.fromEntries(
     DOCUMENT_KINDS.map((kind) => [kind, { see: [], act: [OF_FINANCE.includes(kind) ? 'finance' : 'producer'] }]),
   ),
-  records: { [DEAL]: { see: [], act: [] } },
+  records: {},
 };
 
 /** The rules as they are now. */
@@ -61,7 +58,11 @@ const letsIn = (wanted: readonly Role[], roles: readonly Role[]) =>
   wanted.length === 0 || wanted.some((role) => roles.includes(role));
 
 const kindRule = ({ rules: { kinds } }: Caller, kind: string): AccessRule => own(kinds, kind) ?? { see: [], act: [] };
-const recordRule = ({ rules: { records } }: Caller, type: string): AccessRule => own(records, type) ?? records[DEAL]!;
+/** The rules for a type of records: its own, or else all of them, since what belongs to a record (its lines, its account) goes with it. */
+const recordRules = ({ rules: { records } }: Caller, type: string): readonly AccessRule[] => {
+  const rule = own(records, type);
+  return rule ? [rule] : Object.values(records);
+};
 
 /** Whether a caller sees documents of a kind. */
 export const seesKind = (caller: Caller, kind: string): boolean => letsIn(kindRule(caller, kind).see, caller.roles);
@@ -70,9 +71,16 @@ export const seesKind = (caller: Caller, kind: string): boolean => letsIn(kindRu
 export const hiddenKinds = (caller: Caller): string[] =>
   Object.keys(caller.rules.kinds).filter((kind) => !seesKind(caller, kind));
 
-/** The types of records that a caller may not see. */
-export const hiddenTypes = (caller: Caller): string[] =>
-  Object.keys(caller.rules.records).filter((type) => !letsIn(recordRule(caller, type).see, caller.roles));
+/** Whether a caller sees records of a type. */
+export const seesType = (caller: Caller, type: string): boolean =>
+  recordRules(caller, type).every(({ see }) => letsIn(see, caller.roles));
+
+/** The types whose records a caller sees, where they do not see all of them. */
+export function onlyTypes(caller: Caller): string[] | undefined {
+  const named = Object.keys(caller.rules.records);
+  const seen = named.filter((type) => seesType(caller, type));
+  return seen.length === named.length ? undefined : seen;
+}
 
 /** Refuses a kind of documents that the caller may not see. @throws Problem */
 export function refuseUnseenKind(caller: Caller, kind: string): void {
@@ -88,14 +96,13 @@ export function refuseUnfiledKind(caller: Caller, kind: string): void {
 
 /** Refuses a type of records that the caller may not see. @throws Problem */
 export function refuseUnseenRecord(caller: Caller, type: string): void {
-  refuse(recordRule(caller, type).see, `look at records of the type “${type}”`, caller);
+  for (const { see } of recordRules(caller, type)) refuse(see, `look at records of the type “${type}”`, caller);
 }
 
 /** Refuses a type of records that the caller may not change. @throws Problem */
 export function refuseUnchangedRecord(caller: Caller, type: string): void {
-  const { see, act } = recordRule(caller, type);
-  refuse(see, `look at records of the type “${type}”`, caller);
-  refuse(act, `change records of the type “${type}”`, caller);
+  refuseUnseenRecord(caller, type);
+  for (const { act } of recordRules(caller, type)) refuse(act, `change records of the type “${type}”`, caller);
 }
 
 function refuse(wanted: readonly Role[], to: string, { roles }: Caller): void {

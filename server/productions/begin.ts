@@ -4,11 +4,13 @@ import type { Contract } from '../../core/contract/contract';
 import type { BodyOf } from '../../core/contract/endpoint';
 import type { Composition } from '../../core/production/composition';
 import { mayFile } from '../../core/production/findings/finding';
-import { isRecord, type RecordSnapshot } from '../../core/record/snapshot';
+import { calledRecord, partText } from '../../core/record/layout';
+import { calledByType } from '../../core/record/schema';
+import type { RecordSnapshot } from '../../core/record/snapshot';
 import { usedChanges, type UsedValues } from '../../core/record/used';
 import { describePath } from '../../core/record/value-path';
 import { today } from '../config';
-import { crmSchema } from '../crm/schema';
+import { recordSchema } from '../records/record-schema';
 import type { Connection, Database } from '../db/database';
 import { documents, productions } from '../db/schema';
 import type { Queue } from '../jobs/queue';
@@ -139,7 +141,8 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
   const choices = { ...proofed.choices, edition, plan, skips };
   const id = uuidv7();
   const total = composition.meanings.document['gross-total'];
-  const recordName = nameOf(snapshot) ?? snapshot.id;
+  const schema = await recordSchema();
+  const recordName = calledRecord(snapshot, schema);
   return database.transaction(async (transaction) => {
     const { series } = planOf(template, choices);
     const number = await takeNumber(transaction, series, proofed.issueDate, caller.name);
@@ -157,7 +160,7 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
       recordType: snapshot.type,
       recordId: snapshot.id,
       recordName,
-      accountName: accountName(snapshot),
+      accountName: partText(snapshot, 'account', schema),
       title: composition.title,
       fileName: composition.fileName,
       templateId: template.id,
@@ -169,7 +172,7 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
       key,
       createdAt: at,
     });
-    await noteQuoted(transaction, snapshot.id);
+    await noteQuoted(transaction, snapshot);
     await openSteps(transaction, id, number.text);
     await addEvent(transaction, id, 'number taken', `Number ${number.text} was taken.`, caller.name);
     await addFiledToTrail(transaction, caller, { id, number: number.text, kind: template.kind, recordName, skips });
@@ -212,15 +215,15 @@ async function addFiledToTrail(
 async function refuseChanged(proofed: UsedValues, composition: Composition, snapshot: RecordSnapshot): Promise<void> {
   const changes = usedChanges(proofed, composition.used);
   if (changes.length === 0) return;
-  const { records } = await crmSchema();
+  const schema = await recordSchema();
   const changed = changes.map(({ path, before, after }): ChangedValue => ({
-    what: describePath(path, snapshot, records),
+    what: describePath(path, snapshot, schema),
     before,
     after,
   }));
   throw new Problem(
     409,
-    'The deal changed since this proof',
+    `The ${calledByType(schema, snapshot.type)} changed since this proof`,
     'Nothing was filed. Look at what changed, then file the new proof.',
     {
       reason: 'changed',
@@ -241,13 +244,4 @@ function refuseFindings(composition: Composition, skips: Readonly<Record<string,
       `${open.title}: ${open.sentence} Mend it, or skip it with a reason.`,
       { reason: 'findings', findings },
     );
-}
-
-function nameOf(snapshot: RecordSnapshot): string | undefined {
-  return typeof snapshot.fields.name === 'string' ? snapshot.fields.name : undefined;
-}
-
-function accountName(snapshot: RecordSnapshot): string {
-  const { account } = snapshot.fields;
-  return (account && isRecord(account) && nameOf(account)) || '';
 }

@@ -1,5 +1,5 @@
 import { and, asc, eq, isNull, ne } from 'drizzle-orm';
-import { CrmError } from '../crm/client';
+import { SourceError } from '../records/source';
 import type { Connection } from '../db/database';
 import { documents, numbers, productions, steps } from '../db/schema';
 import type { Queue } from '../jobs/queue';
@@ -12,7 +12,7 @@ import { voidNumber } from './numbers';
 import { attach, fileOnRecord, keptFile } from './steps/attach';
 import { pauseAfter, QUIET } from './steps/pause';
 import { render } from './steps/render';
-import { Unfileable, type Filing, type Finished, type StepKind, type StepServices } from './steps/step';
+import { recordOf, Unfileable, type Filing, type Finished, type StepKind, type StepServices } from './steps/step';
 
 /** The steps that come after a document has its number. */
 const KINDS = { render, attach } as const satisfies Readonly<Record<string, StepKind>>;
@@ -109,18 +109,18 @@ async function finish({ database }: EngineServices, filing: Filing, finished: Fi
 
 /** Ends a document that can never be filed; lets every other wait. */
 async function setBack(services: EngineServices, filing: Filing, problem: unknown): Promise<void> {
-  const known = problem instanceof CrmError || problem instanceof Unfileable || problem instanceof PastBounds;
+  const known = problem instanceof SourceError || problem instanceof Unfileable || problem instanceof PastBounds;
   if (!known) log.error({ document: filing.document.id, ...withoutData(problem) }, 'A step did not go well.');
   const reason = known ? problem.message : 'Something that passes is in the way; the log says more.';
   const isRefused =
     problem instanceof Unfileable ||
     // What takes so much memory once takes it again; what takes long may have had a slow machine.
     (problem instanceof PastBounds && problem.what === 'memory') ||
-    (problem instanceof CrmError && (problem.failure === 'refused' || problem.failure === 'missing'));
+    (problem instanceof SourceError && (problem.failure === 'refused' || problem.failure === 'missing'));
   // Nothing ends while an earlier attempt may still put the file on the record.
   const quiet = quietFrom(filing);
   if (isRefused && quiet <= Date.now()) return end(services, filing, reason);
-  const pause = pauseAfter(filing.step.attempts, problem instanceof CrmError ? problem.again : undefined);
+  const pause = pauseAfter(filing.step.attempts, problem instanceof SourceError ? problem.again : undefined);
   const until = isRefused ? quiet : Date.now() + pause;
   const wasSent = !isRefused && !filing.document.voiding && kindOf(filing).reachesOut;
   const unclearAt = wasSent ? filing.step.triedAt : filing.step.unclearAt;
@@ -153,7 +153,7 @@ async function end({ database }: EngineServices, filing: Filing, reason: string,
     if (!(await changeStep(transaction, filing, { state: 'ended', reason, doneAt: new Date() }))) return;
     await transaction.update(documents).set({ state: 'failed' }).where(eq(documents.id, id));
     await voidNumber(transaction, filing.number.id);
-    await noteQuoted(transaction, filing.document.recordId);
+    await noteQuoted(transaction, recordOf(filing.document));
     await addEvent(transaction, id, 'failed', `Number ${filing.number.text} is void: ${reason}`, by);
     await tellChanged(transaction, id);
   });

@@ -10,6 +10,7 @@ import { documents, productions } from '../db/schema';
 import type { Caller } from '../people/caller';
 import type { CompositionInput, Press } from '../press/press';
 import { Problem } from '../problem';
+import { CRM } from '../records/sources';
 import { compositionInput, readForTemplate, seenTemplate, templateVersion, type PublishedTemplate } from './template';
 
 export type Production = typeof productions.$inferSelect;
@@ -31,7 +32,7 @@ export interface Begun {
   at: Date;
 }
 
-/** Begins a production with the template as it is published now: reads the record with what is used of it. @throws Problem, CrmError */
+/** Begins a production with the template as it is published now: reads the record with what is used of it. @throws Problem, SourceError */
 export async function beginProduction(
   services: { database: Database; press: Press },
   { templateId, recordId, choices }: Wanted,
@@ -87,7 +88,7 @@ export async function keepProduction(
   await connection.insert(productions).values({
     id,
     templateVersionId: published.versionId,
-    recordSource: 'crm',
+    recordSource: CRM,
     recordType: snapshot.type,
     recordId: snapshot.id,
     choices,

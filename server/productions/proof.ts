@@ -1,13 +1,16 @@
+import { calledRecord } from '../../core/record/layout';
+import { calledByType } from '../../core/record/schema';
 import type { Workings } from '../../core/sheet/workings';
 import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
+import { recordSchema } from '../records/record-schema';
 import type { Services } from '../services';
 import { beginProduction, inputOf, keepProduction, ownProduction, productionInput, type Wanted } from './production';
 
 /**
  * The proof of a document: its pages, findings and figures. What it was made from is kept under its id, to explain it, to print a
  * trial of it, and to file it.
- * @throws Problem, CrmError
+ * @throws Problem, SourceError
  */
 export async function proofDocument(services: Services, wanted: Wanted, caller: Caller) {
   const { database, press } = services;
@@ -15,6 +18,7 @@ export async function proofDocument(services: Services, wanted: Wanted, caller: 
   const { id, published, snapshot, issueDate } = begun;
   const { composition, pages } = await press.proof(await inputOf(database, begun), id);
   await keepProduction(database, begun, composition, caller);
+  const schema = await recordSchema();
   const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes } =
     composition;
   return {
@@ -26,7 +30,12 @@ export async function proofDocument(services: Services, wanted: Wanted, caller: 
       versionId: published.versionId,
       version: published.version,
     },
-    record: { id: snapshot.id, name: String(snapshot.fields.name ?? snapshot.id) },
+    record: {
+      type: snapshot.type,
+      called: calledByType(schema, snapshot.type),
+      id: snapshot.id,
+      name: calledRecord(snapshot, schema),
+    },
     issueDate,
     sections: sectionNotes(composition.document.body),
     findings,
@@ -48,7 +57,7 @@ export async function proofDocument(services: Services, wanted: Wanted, caller: 
 
 /**
  * A PDF of a proof to look at or to show, marked as a trial on every page. It takes no number and is kept nowhere.
- * @throws Problem, CrmError
+ * @throws Problem, SourceError
  */
 export async function trialPdf(
   { database, press }: Services,

@@ -1,20 +1,21 @@
 import { eq } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
-import type { PathTree } from '../../core/record/paths';
+import { partField } from '../../core/record/layout';
+import { treeOf, type PathTree } from '../../core/record/paths';
 import type { RecordSchema } from '../../core/record/schema';
 import type { Pins, Template } from '../../core/template/template';
 import { keptVersion } from '../../core/template/file/kept';
 import { readsOf } from '../../core/template/reads';
 import type { RecordSnapshot } from '../../core/record/snapshot';
-import { crmSchema } from '../crm/schema';
-import { readMany, readRecord } from '../crm/records';
+import { recordSchema } from '../records/record-schema';
 import type { Connection } from '../db/database';
 import { templates, templateVersions } from '../db/schema';
 import { refuseUnseenKind, refuseUnseenRecord } from '../people/access';
 import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import { availableAssets, type Keeping } from '../assets';
-import { withPictures } from '../crm/pictures';
+import { withPictures } from '../records/pictures';
+import { crm } from '../records/sources';
 import { registeredFor } from './registered';
 import type { ComposeContext } from '../../core/production/compose';
 import { config, today } from '../config';
@@ -70,33 +71,45 @@ const knownReads = new LRUCache<string, { of: RecordSchema; paths: PathTree }>({
 
 /**
  * Reads the record with exactly what the template uses, in one request, and the pictures it prints after it.
- * @throws CrmError
+ * @throws SourceError
  */
 export async function readForTemplate(
   keeping: Keeping,
   { template, pins, versionId }: PublishedTemplate,
   recordId: string,
 ): Promise<RecordSnapshot> {
-  const { records } = await crmSchema();
-  const paths = withName(readsOfVersion(template, pins, records, versionId));
-  return withPictures(keeping, await readRecord(template.record.type, recordId, paths));
+  const schema = await recordSchema();
+  const paths = withParts(readsOfVersion(template, pins, schema, versionId), template.record.type, schema);
+  return withPictures(keeping, await crm.read({ type: template.record.type, id: recordId }, paths));
 }
 
-/** The same for many records, where what the template reads is known already. Records that are not there are left out. @throws CrmError */
+/** The same for many records, where what the template reads is known already. Records that are not there are left out. @throws SourceError */
 export async function readAllWithPaths(
   keeping: Keeping,
   template: Template,
   paths: PathTree,
   ids: readonly string[],
 ): Promise<RecordSnapshot[]> {
-  const read = await readMany(template.record.type, ids, withName(paths));
+  const { type } = template.record;
+  const read = await crm.readMany(type, ids, withParts(paths, type, await recordSchema()));
   const all: RecordSnapshot[] = [];
   for (const snapshot of read) all.push(await withPictures(keeping, snapshot));
   return all;
 }
 
-/** A record's name is what the register and the screens call it by. */
-const withName = (paths: PathTree): PathTree => ({ ...paths, fields: new Set([...paths.fields, 'name']) });
+/** A record's name and its account are what the register and the screens call it by. */
+function withParts(paths: PathTree, type: string, schema: RecordSchema): PathTree {
+  const wanted = (['name', 'account'] as const).flatMap((part) => partField(schema, type, part) ?? []);
+  const parts = treeOf(
+    wanted.map((field) => [field]),
+    schema,
+    type,
+  );
+  return {
+    fields: new Set([...paths.fields, ...parts.fields]),
+    related: new Map([...parts.related, ...paths.related]),
+  };
+}
 
 /** What a published version reads, found once as long as the schema is the same. */
 function readsOfVersion(template: Template, pins: Pins, schema: RecordSchema, versionId: string): PathTree {
@@ -117,14 +130,14 @@ export async function compositionInput(
   > = {},
   before = new Date(),
 ): Promise<CompositionInput> {
-  const { records: schema } = await crmSchema();
+  const schema = await recordSchema();
   const context: ComposeContext = {
     schema,
     pins,
     issueDate: today(),
     available: await availableAssets(connection, template, snapshot),
     timeZone: config.timeZone,
-    registered: await registeredFor(connection, snapshot.id, before),
+    registered: await registeredFor(connection, snapshot, before),
     ...circumstances,
   };
   return { template, snapshot, context };

@@ -1,95 +1,110 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
-import { isRecord, type FieldValue, type RecordSnapshot } from '../../core/record/snapshot';
-import type { PathTree } from '../../core/record/paths';
-import { changesOf, readRecord, type Changes } from '../crm/records';
-import { CrmError } from '../crm/client';
+import { documentTypes, partField, partText, PARTS } from '../../core/record/layout';
+import { treeOf, type PathTree } from '../../core/record/paths';
+import type { RecordSchema } from '../../core/record/schema';
+import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Connection, Database } from '../db/database';
 import { documents, recordIndex, recordReadings } from '../db/schema';
-
-/** Where records come from that are not put in here. */
-const CRM_SOURCE = 'crm';
-/** The type of the records that documents are made from. */
-export const DEAL = 'Deal';
-
-/** What the index knows of a record. */
-export const INDEXED: PathTree = {
-  fields: new Set(['name', 'number', 'stage', 'owner', 'amount', 'currency', 'closes_on']),
-  related: new Map([['account', { fields: new Set(['name']), related: new Map() }]]),
-};
+import { recordSchema } from './record-schema';
+import { SourceError, type Changes, type RecordId } from './source';
+import { CRM, crm } from './sources';
 
 /** The rows of the index for records of a type. */
-export const indexOf = (type = DEAL) => and(eq(recordIndex.source, CRM_SOURCE), eq(recordIndex.type, type));
+export const indexOf = (type: string) => and(eq(recordIndex.source, CRM), eq(recordIndex.type, type));
 /** How far the records of a type were read. */
-export const readingOf = (type = DEAL) => and(eq(recordReadings.source, CRM_SOURCE), eq(recordReadings.type, type));
+export const readingOf = (type: string) => and(eq(recordReadings.source, CRM), eq(recordReadings.type, type));
 
 type Row = typeof recordIndex.$inferInsert;
 
+/** What the index knows of records of a type. */
+export function indexedPaths(schema: RecordSchema, type: string): PathTree {
+  const fields = PARTS.flatMap((part) => partField(schema, type, part) ?? []);
+  return treeOf(
+    fields.map((field) => [field]),
+    schema,
+    type,
+  );
+}
+
+/** Brings the index of all records that documents are made from up to date. @throws SourceError */
+export async function refreshIndex(database: Database): Promise<void> {
+  const schema = await recordSchema();
+  for (const { name } of documentTypes(schema)) await refreshIndexOf(database, name, schema);
+}
+
 /**
- * Brings the index up to date with its source: reads what changed since the last time, or everything where that was never done or is
- * not told any more. It may be ended at any line and done again, also by two at once.
- * @throws CrmError
+ * Brings the index of a type up to date with its source: reads what changed since the last time, or everything where that was never
+ * done or is not told any more. It may be ended at any line and done again, also by two at once.
+ * @throws SourceError
  */
-export async function refreshIndex(database: Database, type = DEAL): Promise<void> {
+async function refreshIndexOf(database: Database, type: string, schema: RecordSchema): Promise<void> {
+  const paths = indexedPaths(schema, type);
   const [known] = await database.select().from(recordReadings).where(readingOf(type));
-  let { reading, link, wholeAt } = known ?? { reading: 1, link: null, wholeAt: null };
+  let { reading, link } = known ?? { reading: 1, link: null };
   for (let isMore = true; isMore;) {
     const began = new Date();
-    const page = await nextChanges(type, link);
+    const page = await nextChanges(type, paths, link);
     if (!page) {
       // The source tells no more what changed since: everything is read anew.
       reading++;
       link = null;
-      wholeAt = null;
       continue;
     }
     ({ link, isMore } = page);
-    if (!isMore) wholeAt ??= began;
     await database.transaction(async (transaction) => {
-      await keep(transaction, type, page, reading);
-      const now = { reading, link, wholeAt, ...(isMore ? {} : { knownAt: began }) };
+      await keep(transaction, type, page, reading, schema);
+      const now = { reading, link, ...(isMore ? {} : { knownAt: began }) };
       await transaction
         .insert(recordReadings)
-        .values({ source: CRM_SOURCE, type, ...now })
+        .values({ source: CRM, type, ...now })
         .onConflictDoUpdate({ target: [recordReadings.source, recordReadings.type], set: now });
       if (!isMore) await dropUnseen(transaction, type, reading);
     });
   }
 }
 
-/** Has everything read anew the next time. */
-export async function readAnew(connection: Connection, type = DEAL): Promise<void> {
+/** Has everything of a type read anew the next time; without a type, of all. */
+export async function readAnew(connection: Connection, type?: string): Promise<void> {
   await connection
     .update(recordReadings)
-    .set({ link: null, wholeAt: null, reading: sql`${recordReadings.reading} + 1` })
-    .where(readingOf(type));
+    .set({ link: null, reading: sql`${recordReadings.reading} + 1` })
+    .where(type === undefined ? eq(recordReadings.source, CRM) : readingOf(type));
 }
 
-/** Undefined where the link is too old for its source. @throws CrmError */
-async function nextChanges(type: string, link: string | null): Promise<Changes | undefined> {
+/** Undefined where the link is too old for its source. @throws SourceError */
+async function nextChanges(type: string, paths: PathTree, link: string | null): Promise<Changes | undefined> {
   try {
-    return await changesOf(type, INDEXED, link);
+    return await crm.changes(type, paths, link);
   } catch (problem) {
-    if (link !== null && problem instanceof CrmError && problem.status === 410) return undefined;
+    if (link !== null && problem instanceof SourceError && problem.status === 410) return undefined;
     throw problem;
   }
 }
 
-async function keep(transaction: Connection, type: string, { changed, removed }: Changes, reading: number) {
+async function keep(
+  transaction: Connection,
+  type: string,
+  { changed, removed }: Changes,
+  reading: number,
+  schema: RecordSchema,
+): Promise<void> {
   for (const id of removed) await transaction.delete(recordIndex).where(and(indexOf(type), eq(recordIndex.id, id)));
   await keepRows(
     transaction,
-    changed.map((record) => rowOf(record, reading)),
+    changed.map((record) => rowOf(record, reading, schema)),
   );
 }
 
-/** Takes one record over as it is now, after Lumbix changed it itself. @throws CrmError */
-export async function refreshRecord(connection: Connection, type: string, id: string): Promise<void> {
-  if (type !== DEAL) return;
+/** Takes one record over as it is now, after Lumbix changed it itself; one that no list shows is left alone. @throws SourceError */
+export async function refreshRecord(connection: Connection, record: RecordId): Promise<void> {
+  const schema = await recordSchema();
   const [known] = await connection
     .select({ reading: recordReadings.reading })
     .from(recordReadings)
-    .where(readingOf(type));
-  if (known) await keepRows(connection, [rowOf(await readRecord(type, id, INDEXED), known.reading)]);
+    .where(readingOf(record.type));
+  if (!known) return;
+  const now = await crm.read(record, indexedPaths(schema, record.type));
+  await keepRows(connection, [rowOf(now, known.reading, schema)]);
 }
 
 async function keepRows(connection: Connection, rows: Row[]): Promise<void> {
@@ -107,40 +122,44 @@ async function keepRows(connection: Connection, rows: Row[]): Promise<void> {
   const own = rows.map(({ id }) => id);
   await connection.execute(sql`
     update ${recordIndex} set is_quoted = true
-    where source = ${CRM_SOURCE} and type = ${DEAL} and not is_quoted and id = any(${sql.param(own)}::text[]) and exists (select 1 from ${documents}
-      where ${documents.recordId} = ${recordIndex.id} and ${documents.kind} = 'quote' and ${documents.state} <> 'failed')`);
+    where source = ${CRM} and type = ${rows[0]!.type} and not is_quoted and id = any(${sql.param(own)}::text[])
+      and exists (${quoteOf})`);
 }
+
+/** The quotes of a row of the index that are not void. */
+const quoteOf = sql`select 1 from ${documents}
+  where ${documents.recordType} = ${recordIndex.type} and ${documents.recordId} = ${recordIndex.id}
+    and ${documents.kind} = 'quote' and ${documents.state} <> 'failed'`;
 
 async function dropUnseen(transaction: Connection, type: string, reading: number): Promise<void> {
   await transaction.delete(recordIndex).where(and(indexOf(type), lt(recordIndex.reading, reading)));
 }
 
 /** Notes whether a record has a quote, after a document of it was begun or became void. */
-export async function noteQuoted(transaction: Connection, recordId: string): Promise<void> {
+export async function noteQuoted(transaction: Connection, { type, id }: RecordId): Promise<void> {
   await transaction.execute(sql`
-    update ${recordIndex} set is_quoted = exists (select 1 from ${documents}
-      where ${documents.recordId} = ${recordId} and ${documents.kind} = 'quote' and ${documents.state} <> 'failed')
-    where source = ${CRM_SOURCE} and type = ${DEAL} and id = ${recordId}`);
+    update ${recordIndex} set is_quoted = exists (${quoteOf})
+    where source = ${CRM} and type = ${type} and id = ${id}`);
 }
 
-function rowOf({ type, id, fields }: RecordSnapshot, reading: number): Row {
-  const { amount, account } = fields;
+function rowOf(record: RecordSnapshot, reading: number, schema: RecordSchema): Row {
+  const { type, id, fields } = record;
+  const of = (part: 'amount' | 'day') => fields[partField(schema, type, part) ?? ''] ?? null;
+  const amount = of('amount');
   const money = amount !== null && typeof amount === 'object' && 'amount' in amount ? amount : undefined;
-  const day = fields.closes_on;
+  const day = of('day');
   return {
-    source: CRM_SOURCE,
+    source: CRM,
     type,
     id,
-    name: textOf(fields.name) || id,
-    number: textOf(fields.number),
-    account: account && isRecord(account) ? textOf(account.fields.name) : '',
-    stage: textOf(fields.stage),
-    owner: textOf(fields.owner),
+    name: partText(record, 'name', schema) || id,
+    number: partText(record, 'number', schema),
+    account: partText(record, 'account', schema),
+    stage: partText(record, 'stage', schema),
+    owner: partText(record, 'owner', schema),
     amount: money?.amount ?? null,
     currency: money?.currency ?? null,
     day: day !== null && typeof day === 'object' && 'date' in day ? day.date : null,
     reading,
   };
 }
-
-const textOf = (value: FieldValue | undefined): string => (typeof value === 'string' ? value : '');

@@ -8,7 +8,7 @@ export function metadataXml(): string {
     const bindings = type.navigations.map(
       ({ name, target }) => `<NavigationPropertyBinding Path="${name}" Target="${target}s"/>`,
     );
-    return `<EntitySet Name="${type.set}" EntityType="${NAMESPACE}.${type.name}">${bindings.join('')}</EntitySet>`;
+    return `<EntitySet Name="${type.set}" EntityType="${NAMESPACE}.${type.name}">${bindings.join('')}${description(type.plural)}</EntitySet>`;
   });
   return `<?xml version="1.0" encoding="utf-8"?>
 <edmx:Edmx Version="4.0" xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx">
@@ -26,9 +26,9 @@ ${sets.join('\n')}
 
 function entityType(type: EntityType): string {
   const properties = type.properties.map(property);
-  const navigations = type.navigations.map(({ name, label, target, many }) => {
+  const navigations = type.navigations.map(({ name, label, target, many, orderedBy }) => {
     const related = many ? `Collection(${NAMESPACE}.${target})` : `${NAMESPACE}.${target}`;
-    return `<NavigationProperty Name="${name}" Type="${related}">${description(label)}</NavigationProperty>`;
+    return `<NavigationProperty Name="${name}" Type="${related}">${description(label)}${orderedBy ? ORDERED : ''}</NavigationProperty>`;
   });
   if (type.name === 'Deal')
     navigations.push(
@@ -49,6 +49,8 @@ function property({ name, type, label, nullable, computed, currency, unit, allow
   ];
   return `<Property Name="${name}" Type="${type}" Nullable="${nullable ?? false}"${facets}>${annotations.join('')}</Property>`;
 }
+
+const ORDERED = '<Annotation Term="Org.OData.Core.V1.Ordered" Bool="true"/>';
 
 function description(label: string): string {
   return `<Annotation Term="Org.OData.Core.V1.Description" String="${escapeXml(label)}"/>`;

@@ -24,12 +24,15 @@ export interface Navigation {
   target: string;
   key: string;
   many: boolean;
+  /** The property that its records are in order of. */
+  orderedBy?: string;
 }
 
 export interface EntityType {
   name: string;
   set: string;
   label: string;
+  plural: string;
   properties: readonly Property[];
   navigations: readonly Navigation[];
 }
@@ -72,7 +75,7 @@ export const STAGES = [
 
 export const ENTITY_TYPES: readonly EntityType[] = [
   {
-    name: 'Deal', set: 'Deals', label: 'Deal',
+    name: 'Deal', set: 'Deals', label: 'Deal', plural: 'Deals',
     properties: [
       ID, text('name', 'Name', { nullable: false }), text('number', 'Number', { computed: true }),
       text('stage', 'Stage', { allowed: STAGES, nullable: false }), text('owner', 'Owner'),
@@ -93,11 +96,11 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     navigations: [
       { name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false },
       { name: 'contact', label: 'Contact', target: 'Contact', key: 'contact_id', many: false },
-      { name: 'lines', label: 'Line items', target: 'LineItem', key: 'deal_id', many: true },
+      { name: 'lines', label: 'Line items', target: 'LineItem', key: 'deal_id', many: true, orderedBy: 'position' },
     ],
   },
   {
-    name: 'Account', set: 'Accounts', label: 'Account',
+    name: 'Account', set: 'Accounts', label: 'Account', plural: 'Accounts',
     properties: [
       ID, text('name', 'Name', { nullable: false }), text('street', 'Street'), text('postcode', 'Postcode'), text('city', 'City'),
       text('country', 'Country'), text('vat_number', 'VAT number'), text('phone', 'Telephone'),
@@ -105,7 +108,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     navigations: [],
   },
   {
-    name: 'Contact', set: 'Contacts', label: 'Contact',
+    name: 'Contact', set: 'Contacts', label: 'Contact', plural: 'Contacts',
     properties: [
       ID, text('salutation', 'Salutation'), text('given_name', 'Given name'), text('family_name', 'Family name'),
       text('email', 'E-mail'), text('job_title', 'Job title'),
@@ -113,7 +116,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     navigations: [{ name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false }],
   },
   {
-    name: 'Product', set: 'Products', label: 'Product',
+    name: 'Product', set: 'Products', label: 'Product', plural: 'Products',
     properties: [
       ID, text('sku', 'SKU'), text('name', 'Name', { nullable: false }), text('description', 'Description'), text('unit', 'Unit'),
       text('currency', 'Currency'), decimal('list_price', 'List price', { currency: 'currency' }), text('tax_category', 'Tax category'),
@@ -123,7 +126,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     navigations: [],
   },
   {
-    name: 'LineItem', set: 'LineItems', label: 'Line item',
+    name: 'LineItem', set: 'LineItems', label: 'Line item', plural: 'Line items',
     properties: [
       ID, { name: 'position', type: 'Edm.Int32', label: 'Position', nullable: false }, text('section', 'Section'), text('sku', 'SKU'),
       text('name', 'Name', { nullable: false }), text('description', 'Description'), decimal('quantity', 'Quantity'),

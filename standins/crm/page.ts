@@ -30,7 +30,7 @@ export function dealPage(
   message?: string,
 ): string {
   const note = message ? `<p class="note">${safe(message)}</p>` : '';
-  const open = `<p><a href="${safe(lumbix)}/deals/${encodeURIComponent(deal.id)}">Open in Lumbix</a></p>`;
+  const open = `<p><a href="${safe(lumbix)}/records/Deal/${encodeURIComponent(deal.id)}">Open in Lumbix</a></p>`;
   const stages = STAGES.map((stage) => `<option${stage === deal.body.stage ? ' selected' : ''}>${stage}</option>`).join(
     '',
   );

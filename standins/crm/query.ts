@@ -157,7 +157,13 @@ export class Reading {
       return;
     }
     const base = `${from.set}('${record.id}')/${navigation.name}`;
-    const page = await this.page(target, options, base, (each) => each.body[navigation.key] === record.id, NESTED_PAGE);
+    const page = await this.page(
+      target,
+      inOrder(options, navigation),
+      base,
+      (each) => each.body[navigation.key] === record.id,
+      NESTED_PAGE,
+    );
     into[navigation.name] = page.value;
     if (page.next) into[`${navigation.name}@odata.nextLink`] = page.next;
   }
@@ -170,6 +176,12 @@ export class Reading {
     return new Map(loaded);
   }
 }
+
+/** A relation with an order of its own comes in it, unless another is asked for. */
+export const inOrder = (options: Options, { orderedBy }: Navigation): Options => ({
+  ...options,
+  orderby: options.orderby ?? orderedBy,
+});
 
 /** Where a stream is read (OData JSON 4.01, 9): nothing where the record has none. */
 function streamLinks(type: EntityType, record: StoredRecord, name: string): Body {

@@ -5,7 +5,7 @@ import { QueryError, type Body } from './filter';
 import { metadataXml } from './metadata';
 import { refusal, typeNamed, type EntityType } from './model';
 import { dealPage, dealsPage, typedValue } from './page';
-import { etag, readOptions, Reading, setOrThrow } from './query';
+import { etag, inOrder, readOptions, Reading, setOrThrow } from './query';
 import type { Store } from './store';
 
 export interface CrmOptions {
@@ -168,7 +168,9 @@ export function createCrm(options: CrmOptions): Server {
     const target = typeNamed(navigation.target);
     const within = (record: { body: Body }) => record.body[navigation.key] === id;
     const base = `${type.set}('${id}')/${name}`;
-    return collectionAnswer(await new Reading(store).page(target, readOptions(url.searchParams), base, within));
+    return collectionAnswer(
+      await new Reading(store).page(target, inOrder(readOptions(url.searchParams), navigation), base, within),
+    );
   }
 
   async function entity(type: EntityType, id: string, url: URL): Promise<Answer> {

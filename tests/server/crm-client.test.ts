@@ -1,10 +1,8 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { asJson, CrmError, letIn, requestCrm, type CrmRequest } from '../../server/crm/client';
-import { writeConnection } from '../../server/crm/connection';
-import { closeDatabase, openDatabase } from '../../server/db/database';
-import { openStack, type Stack } from './stack';
+import { letIn, ODataClient, type ODataRequest } from '../../server/records/odata/client';
+import { SourceError } from '../../server/records/source';
 
 /** What a made-up CRM answers to one request. */
 interface Answer {
@@ -21,7 +19,6 @@ const odataError = (status: number, message = 'Not like this.'): Answer => ({
 const page = (status: number): Answer => ({ status, body: '<p>We are back soon.</p>' });
 const fine: Answer = { status: 200, body: { value: 'fine' } };
 
-let stack: Stack;
 let crm: Server;
 let url: string;
 /** What comes next, for tokens and for everything else; the last one of each goes on for good. */
@@ -31,26 +28,22 @@ let asked: { path: string; token: string | undefined; method: string }[] = [];
 let lifetime = 3_600;
 
 beforeAll(async () => {
-  stack = await openStack();
   crm = createServer(answer);
   await new Promise<void>((ready) => crm.listen(0, '127.0.0.1', ready));
   url = `http://127.0.0.1:${(crm.address() as AddressInfo).port}`;
 });
-afterAll(async () => {
+afterAll(() => {
   crm.closeAllConnections();
   crm.close();
-  await closeDatabase();
-  await stack.close();
 });
-let connection = 0;
-beforeEach(async () => {
+let client: ODataClient;
+beforeEach(() => {
   tokens = [];
   answers = [fine];
   asked = [];
   lifetime = 3_600;
   // Another client each time, so that no token is left from before.
-  const client = { url, clientId: `client-${++connection}`, clientSecret: 'secret' };
-  await writeConnection(openDatabase().database, client, 'start');
+  client = new ODataClient(() => Promise.resolve({ url, clientId: 'lumbix', clientSecret: 'secret' }));
 });
 
 let given = 0;
@@ -77,15 +70,15 @@ function answer(request: IncomingMessage, response: ServerResponse): void {
   });
 }
 
-const ask = (request: Partial<CrmRequest> = {}) =>
-  requestCrm({ path: 'Deals', repeatable: false, ...request }, asJson<{ value: string }>);
-const failure = async (request: Partial<CrmRequest> = {}): Promise<CrmError> => {
+const ask = (request: Partial<ODataRequest> = {}) =>
+  client.json<{ value: string }>({ path: 'Deals', repeatable: false, ...request });
+const failure = async (request: Partial<ODataRequest> = {}): Promise<SourceError> => {
   const thrown: unknown = await ask(request).then(
     () => undefined,
     (problem: unknown) => problem,
   );
-  expect(thrown).toBeInstanceOf(CrmError);
-  return thrown as CrmError;
+  expect(thrown).toBeInstanceOf(SourceError);
+  return thrown as SourceError;
 };
 
 describe('a token', () => {
@@ -135,7 +128,7 @@ describe('a token', () => {
 });
 
 describe('an answer that is no success', () => {
-  it.each<[string, Answer, CrmError['failure']]>([
+  it.each<[string, Answer, SourceError['failure']]>([
     ['400 with an OData error', odataError(400), 'refused'],
     ['403 with an OData error', odataError(403), 'refused'],
     ['413 with an OData error', odataError(413), 'refused'],

@@ -3,11 +3,11 @@ import { once } from 'node:events';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { changeField } from '../../server/change';
-import { CrmError } from '../../server/crm/client';
 import { closeDatabase, openDatabase } from '../../server/db/database';
 import { documents, files, numbers, steps } from '../../server/db/schema';
-import { countDeals, listDeals, wholeDeal } from '../../server/deals';
 import { refreshIndex } from '../../server/records/record-index';
+import { listRecords, recordSummary, wholeRecord } from '../../server/records/record-list';
+import { SourceError } from '../../server/records/source';
 import { tryAgain, voidDocument } from '../../server/productions/void';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
@@ -39,6 +39,10 @@ afterAll(async () => {
 
 const CALLER = callerWith();
 const database = () => openDatabase().database;
+const wholeDeal = async (id: string) => {
+  const { record: deal, schema } = await wholeRecord({ type: 'Deal', id }, CALLER);
+  return { deal, schema };
+};
 const services = () => ({ database: database(), queue, press }) as unknown as Services;
 const proof = (dealId: string) => proofOf(services(), dealId, TEMPLATE, CALLER);
 const register = (top = 1) => listDocuments(database(), { sort: 'created', descending: true, skip: 0, top }, CALLER);
@@ -76,16 +80,16 @@ describe('the connector', () => {
   it('pages, sorts, filters and searches deals, apostrophes and all', async () => {
     await refreshIndex(database());
     const query = { view: 'all', sort: 'amount', descending: true, skip: 0, top: 3 } as const;
-    const { deals, total } = await listDeals(database(), query, CALLER);
+    const { records: deals, total } = await listRecords(database(), 'Deal', query, CALLER);
     expect([deals.length, total]).toEqual([3, 81]);
     expect(deals[0]!.id).toBe('D-1256');
     const found = async (search: string) =>
-      (await listDeals(database(), { ...query, search }, CALLER)).deals.map(({ id }) => id);
+      (await listRecords(database(), 'Deal', { ...query, search }, CALLER)).records.map(({ id }) => id);
     expect(await found('hoshino')).toEqual(['D-1195']);
     expect(await found('النور')).toEqual(['D-1192', 'D-1218']);
     expect(await found("' or 1 eq 1")).toEqual([]);
-    expect((await listDeals(database(), { ...query, stage: 'Lost' }, CALLER)).total).toBe(2);
-    expect((await countDeals(database()))['needs-quote']).toBe(21);
+    expect((await listRecords(database(), 'Deal', { ...query, stage: 'Lost' }, CALLER)).total).toBe(2);
+    expect((await recordSummary(database(), 'Deal', CALLER)).counts['needs-quote']).toBe(21);
   });
 
   it('repeats what failed on the way, and says so when the CRM stays away', async () => {
@@ -267,7 +271,7 @@ describe('filing', () => {
 
   it('keeps the register usable while the CRM is away', async () => {
     await stack.stopCrm();
-    await expect(proof('D-1187')).rejects.toBeInstanceOf(CrmError);
+    await expect(proof('D-1187')).rejects.toBeInstanceOf(SourceError);
     expect((await register()).total).toBeGreaterThan(5);
     await stack.startCrm();
     expect((await proof('D-1187')).record.id).toBe('D-1187');

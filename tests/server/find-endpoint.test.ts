@@ -16,27 +16,27 @@ const statusOf = (method: string, url: string): number => {
 
 describe('the endpoint of an address', () => {
   it('is the one that it names, with its parts decoded once', () => {
-    expect(find('GET', '/api/deals/summary').key).toBe('GET /deals/summary');
-    expect(find('HEAD', '/api/deals/D%201?x=1')).toMatchObject({
-      key: 'GET /deals/{id}',
+    expect(find('PUT', '/api/people/rules').key).toBe('PUT /people/rules');
+    expect(find('HEAD', '/api/records/Deal/D%201?x=1')).toMatchObject({
+      key: 'GET /records/{type}/{id}',
       parameters: { id: 'D 1' },
       query: { x: '1' },
     });
-    expect(find('GET', '/api/deals/%252F').parameters).toEqual({ id: '%2F' });
-    expect(find('GET', '/api/deals?view=a%26b+c&view=d').query).toEqual({ view: ['a&b c', 'd'] });
+    expect(find('GET', '/api/records/Deal/%252F').parameters).toEqual({ type: 'Deal', id: '%2F' });
+    expect(find('GET', '/api/records/Deal?view=a%26b+c&view=d').query).toEqual({ view: ['a&b c', 'd'] });
   });
 
   it.each([
     ['GET', '/api', 404],
     ['GET', '/api/', 404],
-    ['GET', '/api/deals/', 404],
-    ['GET', '/api//deals', 404],
-    ['GET', '/deals', 404],
-    ['DELETE', '/api/deals/D-1', 405],
-    ['PROPFIND', '/api/deals', 405],
-    ['GET', '/api/deals/%E0%A4%A', 400],
-    ['GET', '/api/deals?view=%', 400],
-    ['GET', '/api/deals/..%2Fdocuments', 200],
+    ['GET', '/api/records/Deal/', 404],
+    ['GET', '/api//records/Deal', 404],
+    ['GET', '/records/Deal', 404],
+    ['DELETE', '/api/records/Deal/D-1', 405],
+    ['PROPFIND', '/api/records/Deal', 405],
+    ['GET', '/api/records/Deal/%E0%A4%A', 400],
+    ['GET', '/api/records/Deal?view=%', 400],
+    ['GET', '/api/records/Deal/..%2Fdocuments', 200],
   ])('%s %s is answered with %i', (method, url, status) => {
     expect(statusOf(method, url)).toBe(status);
   });
@@ -55,7 +55,7 @@ describe('the endpoint of an address', () => {
   });
 
   it('has names of its own alone in its query', () => {
-    expect(Object.keys(find('GET', '/api/deals?__proto__=x&constructor=y').query)).toEqual([
+    expect(Object.keys(find('GET', '/api/records/Deal?__proto__=x&constructor=y').query)).toEqual([
       '__proto__',
       'constructor',
     ]);

@@ -1,13 +1,15 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { changeField } from '../../server/change';
-import { requestCrm } from '../../server/crm/client';
-import { changesOf, readMany } from '../../server/crm/records';
 import { closeDatabase, openDatabase } from '../../server/db/database';
 import { recordIndex, recordReadings } from '../../server/db/schema';
-import { countDeals, dealFilters, listDeals, wholeDeal } from '../../server/deals';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
-import { INDEXED, readAnew, refreshIndex } from '../../server/records/record-index';
+import { ODataClient } from '../../server/records/odata/client';
+import { crmConnection } from '../../server/records/odata/connection';
+import { indexedPaths, readAnew, refreshIndex } from '../../server/records/record-index';
+import { listRecords, recordSummary, wholeRecord } from '../../server/records/record-list';
+import { recordSchema } from '../../server/records/record-schema';
+import { crm } from '../../server/records/sources';
 import type { Services } from '../../server/services';
 import { callerWith } from '../callers';
 import { fileAs, filingOf, proofOf } from './produce';
@@ -16,9 +18,12 @@ import { openStack, until, type Stack } from './stack';
 const CALLER = callerWith();
 const database = () => openDatabase().database;
 const LIST = { view: 'all', sort: 'name', descending: false, skip: 0, top: 100 } as const;
-const list = (query: Partial<Parameters<typeof listDeals>[1]> = {}) =>
-  listDeals(database(), { ...LIST, ...query }, CALLER);
-const row = async (id: string) => (await list()).deals.find((each) => each.id === id);
+const list = (query: Partial<Parameters<typeof listRecords>[2]> = {}) =>
+  listRecords(database(), 'Deal', { ...LIST, ...query }, CALLER);
+const row = async (id: string) => (await list()).records.find((each) => each.id === id);
+const counts = async () => (await recordSummary(database(), 'Deal', CALLER)).counts;
+const wholeDeal = async (id: string) => (await wholeRecord({ type: 'Deal', id }, CALLER)).record;
+const indexed = async () => indexedPaths(await recordSchema(), 'Deal');
 let stack: Stack;
 let queue: Queue;
 let press: Press;
@@ -42,7 +47,7 @@ describe('the index of records', () => {
   });
 
   it('says that it was never read, then holds every deal as the CRM has it', async () => {
-    expect(await list()).toMatchObject({ deals: [], total: 0, knownAt: null });
+    expect(await list()).toMatchObject({ records: [], total: 0, knownAt: null });
     await refreshIndex(database());
     const { total, knownAt } = await list();
     expect(total).toBe(81);
@@ -52,12 +57,12 @@ describe('the index of records', () => {
       amount: '96665.6',
       currency: 'GBP',
     });
-    expect((await dealFilters(database())).owners.length).toBeGreaterThan(2);
+    expect((await recordSummary(database(), 'Deal', CALLER)).owners.length).toBeGreaterThan(2);
   });
 
   it('follows what changes, what an account is called, and what is deleted; nothing else is read', async () => {
     const [reading] = await database().select().from(recordReadings);
-    expect((await changesOf('Deal', INDEXED, reading!.link)).changed).toEqual([]);
+    expect((await crm.changes('Deal', await indexed(), reading!.link)).changed).toEqual([]);
     await stack.changeInCrm('Deals', 'D-1190', { name: 'Renamed', stage: 'Won' });
     await stack.changeInCrm('Accounts', await accountId('D-1191'), { name: 'Renamed account' });
     await stack.deleteInCrm('Deals', 'D-1206');
@@ -76,7 +81,7 @@ describe('the index of records', () => {
     await refreshIndex(database());
     expect(await row('ghost')).toBeUndefined();
     expect((await list()).total).toBe(80);
-    await readAnew(database());
+    await readAnew(database(), 'Deal');
     await refreshIndex(database());
     expect((await list()).total).toBe(80);
   });
@@ -85,7 +90,7 @@ describe('the index of records', () => {
     await write('D-1209', 'name', 'Written here');
     expect((await row('D-1209'))!.name).toBe('Written here');
     // A line is no record of a list.
-    const { deal } = await wholeDeal('D-1209');
+    const deal = await wholeDeal('D-1209');
     const [line] = deal.fields.lines as unknown as { id: string; version: string }[];
     const change = { type: 'LineItem', id: line!.id, version: line!.version, field: 'description', value: 'x' };
     await changeField(database(), change, CALLER);
@@ -110,20 +115,20 @@ describe('the index of records', () => {
   });
 
   it('counts a deal as quoted from the moment its quote is begun, and no more once it is void', async () => {
-    const before = await countDeals(database());
+    const before = await counts();
     const services = { database: database(), queue, press } as unknown as Services;
-    const quotable = await firstThatFiles(services, (await list({ view: 'needs-quote' })).deals);
+    const quotable = await firstThatFiles(services, (await list({ view: 'needs-quote' })).records);
     await stack.fault({ on: 'attach', kind: 'status', status: 415, times: 1 });
     await fileAs(services, filingOf(quotable), CALLER);
-    expect(await countDeals(database())).toEqual({
+    expect(await counts()).toEqual({
       ...before,
       quoted: before.quoted + 1,
       'needs-quote': before['needs-quote'] - 1,
     });
-    expect((await list({ view: 'quoted' })).deals.map(({ id }) => id)).toContain(quotable.record.id);
+    expect((await list({ view: 'quoted' })).records.map(({ id }) => id)).toContain(quotable.record.id);
     await stack.startWorker();
-    await until(async () => (await countDeals(database())).quoted === before.quoted);
-    expect(await countDeals(database())).toEqual(before);
+    await until(async () => (await counts()).quoted === before.quoted);
+    expect(await counts()).toEqual(before);
   });
 
   it('is kept up to date by the worker', async () => {
@@ -145,23 +150,23 @@ describe('a link of the CRM', () => {
     '//elsewhere.example/odata/x',
     '../../x',
   ])('%s leads elsewhere and is not followed', async (path) => {
-    const asked = requestCrm({ path, repeatable: false }, () => Promise.resolve());
+    const asked = new ODataClient(crmConnection).json({ path, repeatable: false });
     await expect(asked).rejects.toThrow('The CRM leads to another address than its own');
   });
 });
 
 describe('many records at once', () => {
   it('are read by hundreds, in their order, without those that are not there', async () => {
-    const ids = (await list()).deals.map(({ id }) => id);
+    const ids = (await list()).records.map(({ id }) => id);
     const wanted = [...ids, "no ' such", ...Array.from({ length: 500 }, (_, at) => `missing-${at}`), ids[0]!];
-    const read = await readMany('Deal', wanted, INDEXED);
+    const read = await crm.readMany('Deal', wanted, await indexed());
     expect(read.map(({ id }) => id)).toEqual([...ids, ids[0]]);
   });
 });
 
 /** Writes a field of a deal as a person at its page does. */
 async function write(id: string, field: string, value: string): Promise<void> {
-  const { deal } = await wholeDeal(id);
+  const deal = await wholeDeal(id);
   await changeField(database(), { type: 'Deal', id, version: deal.version!, field, value }, CALLER);
 }
 /** The proof of the first deal that nothing stops. */
@@ -173,7 +178,7 @@ async function firstThatFiles(services: Services, deals: readonly { id: string }
   throw new Error('Each of them is stopped by something.');
 }
 async function accountId(deal: string): Promise<string> {
-  const { account } = (await wholeDeal(deal)).deal.fields;
+  const { account } = (await wholeDeal(deal)).fields;
   return (account as unknown as { id: string }).id;
 }
 const ghost = () => ({

@@ -3,9 +3,9 @@ import { contract } from '../../core/contract/contract';
 import type { ShapeOf } from '../../core/shape/shape';
 import { accepted, acceptedTexts, Problem } from '../../server/problem';
 
-const dealsQuery = contract['GET /deals'].query;
+const listQuery = contract['GET /records/{type}'].query;
 const workingsQuery = contract['GET /productions/{id}/workings'].query;
-const valuesQuery = contract['GET /deals/{id}/values'].query;
+const valuesQuery = contract['GET /records/{type}/{id}/values'].query;
 const documentId = contract['GET /documents/{id}'].parameters;
 const filingBody = contract['POST /documents'].body;
 const changeBody = contract['PATCH /fields'].body;
@@ -25,12 +25,12 @@ const FILING = { production: ID, skips: {} };
 const CHANGE = { type: 'Deal', id: 'D-1', version: 'W/"3"', field: 'name', value: '' };
 describe('a query', () => {
   it.each<[string, ShapeOf<unknown>, object, string]>([
-    ['of no number', dealsQuery, { top: 'many' }, 'In the request, top: a number belongs here.'],
-    ['of too many', dealsQuery, { top: '900' }, 'In the request, top: this is more than 100.'],
-    ['of a place before the first', dealsQuery, { skip: '-1' }, 'In the request, skip: this is less than 0.'],
+    ['of no number', listQuery, { top: 'many' }, 'In the request, top: a number belongs here.'],
+    ['of too many', listQuery, { top: '900' }, 'In the request, top: this is more than 100.'],
+    ['of a place before the first', listQuery, { skip: '-1' }, 'In the request, skip: this is less than 0.'],
     [
       'of a view that there is not',
-      dealsQuery,
+      listQuery,
       { view: 'best' },
       'In the request, view: this is one of all, needs-quote, quoted.',
     ],
@@ -43,14 +43,14 @@ describe('a query', () => {
     ],
     [
       'with more than there is',
-      dealsQuery,
+      listQuery,
       { up: '1' },
       'In the address of the request: what is asked for can be one of sort, descending, skip, top, search, view, stage, owner.',
     ],
-    ['of two views', dealsQuery, { view: ['all', 'quoted'] }, 'In the request, view: a text belongs here.'],
+    ['of two views', listQuery, { view: ['all', 'quoted'] }, 'In the request, view: a text belongs here.'],
     [
       'of no character',
-      dealsQuery,
+      listQuery,
       { search: 'a\0' },
       'The request has a text with a character that is none (NUL, or half of a pair). Write it anew.',
     ],
@@ -60,7 +60,7 @@ describe('a query', () => {
   });
 
   it('is read as what belongs there', () => {
-    expect(acceptedTexts(dealsQuery, { top: '7', descending: 'true' })).toMatchObject({
+    expect(acceptedTexts(listQuery, { top: '7', descending: 'true' })).toMatchObject({
       top: 7,
       descending: true,
       skip: 0,
@@ -70,7 +70,7 @@ describe('a query', () => {
 
   it('is never echoed', () => {
     for (const given of [{ view: 'x'.repeat(10_000) }, { top: 'x'.repeat(10_000) }, { ['x'.repeat(190)]: '1' }])
-      expect(refused(400, () => acceptedTexts(dealsQuery, given))).not.toContain('xxx');
+      expect(refused(400, () => acceptedTexts(listQuery, given))).not.toContain('xxx');
   });
 });
 

@@ -90,8 +90,8 @@ describe('a type of records that some roles alone may see', () => {
       'records of the type “Deal”',
     );
     await refreshIndex(database());
-    expect((await find(database(), 'propagation', hidden)).deals).toEqual([]);
-    expect((await find(database(), 'propagation', callerWith('reader'))).deals).not.toEqual([]);
+    expect((await find(database(), 'propagation', hidden)).records).toEqual([]);
+    expect((await find(database(), 'propagation', callerWith('reader'))).records).not.toEqual([]);
     expect(
       (await listDocuments(database(), { sort: 'created', descending: true, skip: 0, top: 10 }, hidden)).total,
     ).toBe(0);

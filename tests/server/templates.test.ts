@@ -244,7 +244,7 @@ describe('a document', () => {
     expect((await filed('credit-note')).due).toBe('1,602.00 GBP');
     const nothing = await proofOf(services(), deal, 'credit-note', CALLER);
     expect(nothing.findings.map(({ title }) => title)).toContain('Nothing to credit');
-    const [first] = await registeredFor(database(), deal, new Date());
+    const [first] = await registeredFor(database(), { type: 'Deal', id: deal }, new Date());
     expect(keptMeanings(first!.meanings).rows).toContainEqual({
       list: 'tax_rows',
       values: expect.objectContaining({

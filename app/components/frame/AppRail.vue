@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { BriefcaseBusiness, LayoutTemplate, NotebookTabs, SlidersHorizontal } from 'lucide-vue-next';
 import { useMeStore } from '~/stores/me';
+import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The rail on the left: the places of Lumbix. */
-const places = [
-  { to: '/deals', word: 'Deals', icon: BriefcaseBusiness },
+const types = useRecordTypesStore();
+void types.load();
+const places = computed(() => [
+  ...(types.types ?? []).map(({ name, plural }) => ({ to: listPath(name), word: plural, icon: BriefcaseBusiness })),
   { to: '/templates', word: 'Templates', icon: LayoutTemplate },
   { to: '/register', word: 'Register', icon: NotebookTabs },
   { to: '/setup', word: 'Setup', icon: SlidersHorizontal },
-];
+]);
 const route = useRoute();
 const store = useMeStore();
 /** Of the person who is signed in. */
@@ -24,7 +27,7 @@ const initials = computed(() =>
 
 <template>
   <nav class="rail" aria-label="Places">
-    <NuxtLink to="/deals" class="name" aria-label="Lumbix">Lx</NuxtLink>
+    <NuxtLink to="/" class="name" aria-label="Lumbix">Lx</NuxtLink>
     <NuxtLink
       v-for="place in places"
       :key="place.to"

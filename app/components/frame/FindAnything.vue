@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Finds deals and documents by name, number or account. */
+/** Finds records and documents by name, number or account. */
 interface Hit {
   to: string;
   name: string;
@@ -30,11 +30,11 @@ async function search(): Promise<void> {
   try {
     const found = await api('GET /find', { query: { q: words.value } });
     hits.value = [
-      ...found.deals.map((deal): Hit => ({
-        to: `/deals/${deal.id}`,
-        name: deal.name,
-        about: deal.account,
-        kind: 'Deal',
+      ...found.records.map(({ type, id, name, account, called }): Hit => ({
+        to: recordPath(type, id),
+        name,
+        about: account,
+        kind: called,
       })),
       ...found.documents.map((each): Hit => ({
         to: `/register/${each.id}`,
@@ -76,8 +76,8 @@ function go(hit: Hit | undefined): void {
       class="words"
       type="search"
       autofocus
-      aria-label="Find a deal or a document"
-      placeholder="A deal, an account, a number"
+      aria-label="Find a record or a document"
+      placeholder="A name, an account, a number"
       @keydown.down.prevent="move(1)"
       @keydown.up.prevent="move(-1)"
       @keydown.enter.prevent="go(hits[chosen])"

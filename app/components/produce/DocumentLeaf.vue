@@ -2,7 +2,7 @@
 import { MARGIN_NOTES } from '#core/template/margin-note';
 import type { Proof } from '~/stores/proof';
 
-/** What is particular to this document: its circumstances, and the sections that this deal leaves out. */
+/** What is particular to this document: its circumstances, and the sections that it leaves out. */
 const { proof, edition } = defineProps<{ proof: Proof; edition: string | undefined; frozen: boolean }>();
 defineEmits<{ edition: [id: string | undefined] }>();
 const trialAddress = computed(() => addressOf('GET /productions/{id}/trial', { parameters: { id: proof.id } }));
@@ -25,7 +25,9 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
           :disabled="frozen"
           @change="$emit('edition', ($event.target as HTMLSelectElement).value || undefined)"
         >
-          <option value="">As the deal says{{ edition ? '' : `: ${label(proof.edition)}` }}</option>
+          <option value="">
+            As the {{ proof.record.called }} says{{ edition ? '' : `: ${label(proof.edition)}` }}
+          </option>
           <option v-for="each in proof.editions" :key="each.id" :value="each.id">{{ each.label }}</option>
         </select>
         <template v-else>{{ label(proof.edition) }}</template>
@@ -46,7 +48,7 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
       <span class="quiet">: marked on every page, without a number.</span>
     </p>
     <template v-if="proof.leftOut.length > 0">
-      <h3>Left out for this deal</h3>
+      <h3>Left out for this {{ proof.record.called }}</h3>
       <ul>
         <li v-for="left in proof.leftOut" :key="left.block">{{ MARGIN_NOTES.leftOut(left.note) }}</li>
       </ul>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { ApiProblem } from '~/composables/api';
 import type { FilingProgress } from '~/stores/proof';
+import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The foot of Produce: what filing will do in words, the one dark button, and how far the filing is. */
-const { fileName, mayFile, busy, filing, openCount } = defineProps<{
+const { fileName, mayFile, busy, filing, openCount, record } = defineProps<{
   fileName: string;
   /** Of the document: quote, invoice. */
   kind: string;
@@ -14,14 +15,16 @@ const { fileName, mayFile, busy, filing, openCount } = defineProps<{
   filing?: FilingProgress;
   problem?: ApiProblem;
   openCount: number;
-  dealId: string;
+  record: { type: string; id: string };
 }>();
+const types = useRecordTypesStore();
+const called = computed(() => types.called(record.type));
 defineEmits<{ file: []; look: [] }>();
 /** What is done by the time that a state is reached. */
 const STEPS = [
   { state: 'preparing', words: 'taking the number' },
   { state: 'rendered', words: 'setting the PDF' },
-  { state: 'filed', words: 'putting it on the deal' },
+  { state: 'filed', words: 'putting it on the record' },
 ] as const;
 const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.state));
 </script>
@@ -30,14 +33,14 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
   <footer class="foot" aria-live="polite">
     <template v-if="filing?.state === 'filed'">
       <span
-        ><b>{{ filing.number }}</b> is filed and on the deal.</span
+        ><b>{{ filing.number }}</b> is filed and on the {{ called }}.</span
       >
       <Button
         class="first"
-        label="Back to the deal"
+        :label="`Back to the ${called}`"
         severity="secondary"
         outlined
-        @click="navigateTo(`/deals/${dealId}`)"
+        @click="navigateTo(recordPath(record.type, record.id))"
       />
       <Button label="Open the PDF" @click="navigateTo(`/register/${filing.id}`)" />
     </template>
@@ -89,7 +92,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
       </span>
       <span v-else-if="whyNot" class="quiet words">{{ whyNot }}</span>
       <span v-else class="quiet words"
-        >Filing gives the {{ kind }} its number, puts the PDF on the deal, and sends nothing.</span
+        >Filing gives the {{ kind }} its number, puts the PDF on the {{ called }}, and sends nothing.</span
       >
       <Button
         v-if="openCount > 0"

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import type { Finding } from '#core/production/findings/finding';
+import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The findings, each with its ways out: set the field, see the workings, skip with a reason. */
-const { findings, skipped, proved, read, dealId, whyNot } = defineProps<{
+const { findings, skipped, proved, read, record, whyNot } = defineProps<{
   findings: readonly Finding[];
   skipped: Readonly<Record<string, string>>;
   proved: number;
   read: number;
-  dealId: string;
+  record: { type: string; id: string };
   /** Why the person may not skip and file. */
   whyNot: string | undefined;
 }>();
@@ -21,6 +22,8 @@ const provedWords = computed(() => {
   if (proved === 0) return 'No printed sum could be proved.';
   return proved === 1 ? 'One printed column adds up to its sum.' : `${proved} printed columns add up to their sums.`;
 });
+const types = useRecordTypesStore();
+const called = computed(() => types.called(record.type));
 const skipping = ref<string>();
 const reason = ref('');
 const vFocus = { mounted: (element: HTMLElement) => element.focus() };
@@ -69,11 +72,11 @@ function skip(finding: Finding): void {
         <div v-else class="do">
           <Button
             v-if="finding.path"
-            label="Set on the deal"
+            :label="`Set on the ${called}`"
             size="small"
             severity="secondary"
             outlined
-            @click="navigateTo({ path: `/deals/${dealId}`, query: { field: finding.path } })"
+            @click="navigateTo({ path: recordPath(record.type, record.id), query: { field: finding.path } })"
           />
           <Button
             v-if="finding.workings"
@@ -106,7 +109,7 @@ function skip(finding: Finding): void {
   </ol>
   <p class="proved quiet">
     <template v-if="findings.length === 0">Nothing to look at. </template>{{ provedWords }} {{ read }} values were read
-    from the deal.
+    from the {{ called }}.
   </p>
 </template>
 

@@ -34,7 +34,7 @@ function publish(): void {
     </p>
     <ul>
       <li v-for="record in records" :key="record.id">
-        <NuxtLink :to="`/deals/${record.id}`" target="_blank">{{ record.name }}</NuxtLink>
+        <NuxtLink :to="recordPath(record.type, record.id)" target="_blank">{{ record.name }}</NuxtLink>
         <p v-for="sentence in record.sentences.slice(0, 3)" :key="sentence" class="quiet">{{ sentence }}</p>
         <p v-if="record.sentences.length > 3" class="quiet">And {{ record.sentences.length - 3 }} more.</p>
       </li>

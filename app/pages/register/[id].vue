@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useMeStore } from '~/stores/me';
+import { useRecordTypesStore } from '~/stores/record-types';
 
 /** One document of the register: its pages, what happened to it, and how its values came about. */
 type Leaf = 'history' | 'workings';
@@ -9,6 +10,7 @@ const LEAVES: readonly { leaf: Leaf; word: string }[] = [
 ];
 
 const route = useRoute();
+const types = useRecordTypesStore();
 const id = computed(() => String(route.params.id));
 const file = computed(() => addressOf('GET /documents/{id}/file', { parameters: { id: id.value } }));
 const loaded = useLoaded(() => api('GET /documents/{id}', { parameters: { id: id.value } }));
@@ -63,9 +65,9 @@ onBeforeUnmount(() => stop());
           <dl>
             <dt>Number</dt>
             <dd>{{ document.number }}</dd>
-            <dt>Deal</dt>
+            <dt>{{ types.named(document.recordType)?.label ?? 'Record' }}</dt>
             <dd>
-              <NuxtLink :to="`/deals/${document.recordId}`">{{ document.recordName }}</NuxtLink>
+              <NuxtLink :to="recordPath(document.recordType, document.recordId)">{{ document.recordName }}</NuxtLink>
             </dd>
             <dt>Account</dt>
             <dd>

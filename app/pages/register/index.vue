@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { DataTableRowClickEvent, DataTableSortEvent } from 'primevue/datatable';
 import type { DocumentRow } from '~/composables/api';
+import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The register: every document, page by page. */
 const PAGE = 50;
@@ -17,6 +18,9 @@ const page = useLoaded(() =>
     },
   }),
 );
+const types = useRecordTypesStore();
+/** Where documents are made from one type of records, they are called by it. */
+const oneType = computed(() => (types.types?.length === 1 ? types.types[0] : undefined));
 const rows = computed(() => page.value.value?.documents ?? []);
 const totals = computed(() =>
   (page.value.value?.totals ?? [])
@@ -90,7 +94,7 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
         <Column header="Kind"
           ><template #body="{ data }">{{ data.kind }}</template></Column
         >
-        <Column field="record" header="Deal" sortable
+        <Column field="record" :header="oneType?.label ?? 'Record'" sortable
           ><template #body="{ data }">{{ data.recordName }}</template></Column
         >
         <Column field="account" header="Account" sortable
@@ -125,9 +129,9 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
             /></template>
           </EmptyNote>
           <EmptyNote v-else title="Nothing produced yet">
-            Every document that is produced is kept here, with the data it was made from. Choose a deal to make the
-            first.
-            <template #action><Button label="Choose a deal" size="small" @click="navigateTo('/deals')" /></template>
+            Every document that is produced is kept here, with the data it was made from. Choose a
+            {{ oneType?.label.toLowerCase() ?? 'record' }} to make the first.
+            <template #action><Button label="Choose one" size="small" @click="navigateTo('/')" /></template>
           </EmptyNote>
         </template>
       </DataTable>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { ROLES, type Role } from '#core/contract/permissions';
 import { useMeStore, type Me } from '~/stores/me';
+import { useRecordTypesStore } from '~/stores/record-types';
 
 /** Which roles see and act on which kinds of documents and types of records. */
 const store = useMeStore();
 const toast = useToast();
+const types = useRecordTypesStore();
 const rules = ref<Me['rules']>(copied());
 const { busy, problem, attempt } = useAttempt();
-const changed = computed(() => JSON.stringify(rules.value) !== JSON.stringify(store.me!.rules));
+const changed = computed(() => JSON.stringify(rules.value) !== JSON.stringify(copied()));
 
 const parts = computed(() => [
   { title: 'Kinds of documents', act: 'Filed by', rows: rules.value.kinds },
@@ -20,6 +22,8 @@ function toggle(list: Role[], role: Role): void {
   else list.splice(at, 1);
 }
 
+watch(() => types.types, discard);
+
 const save = () =>
   attempt(async () => {
     await api('PUT /people/rules', { body: rules.value });
@@ -27,9 +31,13 @@ const save = () =>
     discard();
     toast.add({ severity: 'secondary', summary: 'The rules hold from now on.', life: 4_000 });
   });
-const discard = () => (rules.value = copied());
+function discard(): void {
+  rules.value = copied();
+}
 function copied(): Me['rules'] {
-  return JSON.parse(JSON.stringify(store.me!.rules)) as Me['rules'];
+  const kept = JSON.parse(JSON.stringify(store.me!.rules)) as Me['rules'];
+  const open = (types.types ?? []).map(({ name }) => [name, { see: [], act: [] }]);
+  return { ...kept, records: { ...(Object.fromEntries(open) as Me['rules']['records']), ...kept.records } };
 }
 /** Who files and changes is one of those who may do it at all. */
 const ACTING: readonly Role[] = ['producer', 'finance'];

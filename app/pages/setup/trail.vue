@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { useRecordTypesStore } from '~/stores/record-types';
+
 /** The audit trail: who did what, when, to which. */
 const PAGE = 50;
+const types = useRecordTypesStore();
 const list = useListQuery({ sort: 'at', descending: true });
-const KINDS = ['document', 'template', 'record', 'person', 'token', 'rules', 'connection'];
+const KINDS = ['document', 'template', 'record', 'record type', 'person', 'token', 'rules', 'connection'];
 const filter = computed(() => ({
   search: list.search.value || undefined,
   person: list.read('person'),
@@ -20,7 +23,9 @@ const isFiltered = computed(() => Object.values(filter.value).some(Boolean));
 function pageOf({ subjectKind, subjectId }: (typeof entries.value)[number]): string | undefined {
   if (subjectKind === 'document') return `/register/${subjectId}`;
   if (subjectKind === 'template') return `/templates/${subjectId}/figures`;
-  return subjectKind === 'record' && subjectId.startsWith('Deal ') ? `/deals/${subjectId.slice(5)}` : undefined;
+  // Records are named by their type and id.
+  const [, type, id] = /^(\S+) (.+)$/.exec(subjectId) ?? [];
+  return subjectKind === 'record' && type && id && types.named(type) ? recordPath(type, id) : undefined;
 }
 </script>
 

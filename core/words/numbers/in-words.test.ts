@@ -63,6 +63,8 @@ describe('a number in words', () => {
       .chain((digits) => fc.bigInt({ min: 0n, max: 10n ** BigInt(digits) }));
     fc.assert(
       fc.property(number, fc.constantFrom(...others), (value, [language, other]) => {
+        // It says “six million and eleven thousand”, where English has its “and” within three digits and before the last two.
+        fc.pre(language !== 'en' || !/[1-9]\d*0\d[1-9](000)+$|[1-9]\d*0[1-9]0(000)+$/.test(`${value}`));
         expect(numberInWords(Decimal.of(value.toString()), language)).toBe(other(value));
       }),
       { numRuns: 5_000 },

@@ -1,10 +1,12 @@
 import { and, eq } from 'drizzle-orm';
+import { calledByType } from '../../../core/record/schema';
 import { sha256 } from '../../assets';
-import { attach as attachToRecord, listAttachments, type CrmAttachment } from '../../crm/attachments';
-import { CrmError } from '../../crm/client';
+import { recordSchema } from '../../records/record-schema';
+import { SourceError, type RecordFile } from '../../records/source';
+import { crm } from '../../records/sources';
 import type { Connection } from '../../db/database';
 import { files } from '../../db/schema';
-import { Unfileable, type Filing, type StepKind } from './step';
+import { recordOf, Unfileable, type Filing, type StepKind } from './step';
 
 /** Puts the PDF on the record exactly once, which files the document. */
 export const attach: StepKind = {
@@ -14,19 +16,21 @@ export const attach: StepKind = {
     const file = await keptFile(database, document.id);
     if (!file || sha256(file.bytes) !== file.sha256) throw new Unfileable('The stored PDF is not what was rendered.');
     const present = await fileOnRecord(filing, file.sha256);
-    const { recordId, id, fileName, createdAt } = document;
-    const attachment = present ?? (await attachToRecord(recordId, id, fileName, file.bytes, createdAt));
+    const { id, fileName: name, createdAt: firstSent } = document;
+    const sent = { name, bytes: file.bytes, mediaType: 'application/pdf', repeatId: id, firstSent };
+    const attachment = present ?? (await crm.attach(recordOf(document), sent));
     // Nothing is void while a file of it is on the record.
     if (attachment.sha256 !== file.sha256)
-      throw new CrmError(
+      throw new SourceError(
         'away',
         'The CRM holds another file under this document’s name. Look at the record in the CRM.',
       );
+    const called = calledByType(await recordSchema(), document.recordType);
     return {
       changes: { state: 'filed', filedAt: new Date() },
       answer: { attachment: attachment.id },
       told: [
-        { kind: 'attached', sentence: `“${attachment.name}” is on the deal in the CRM.` },
+        { kind: 'attached', sentence: `“${attachment.name}” is on the ${called} in the CRM.` },
         { kind: 'filed', sentence: 'Filed.' },
       ],
       async write(transaction) {
@@ -46,8 +50,8 @@ export async function keptFile(connection: Connection, documentId: string) {
   return file;
 }
 
-/** The document's file on its record, if it is there already. @throws CrmError */
-export async function fileOnRecord({ document }: Filing, hash: string): Promise<CrmAttachment | undefined> {
-  const present = await listAttachments(document.recordId);
+/** The document's file on its record, if it is there already. @throws SourceError */
+export async function fileOnRecord({ document }: Filing, hash: string): Promise<RecordFile | undefined> {
+  const present = await crm.files(recordOf(document));
   return present.find(({ name, sha256: of }) => name === document.fileName && of === hash);
 }

@@ -1,10 +1,10 @@
 import type { Composition } from '../../../core/production/composition';
 import { freeFileName } from '../../../core/production/file-name';
 import { sha256 } from '../../assets';
-import { listAttachments } from '../../crm/attachments';
 import { files, type KeptComposition } from '../../db/schema';
+import { crm } from '../../records/sources';
 import { productionInput } from '../production';
-import { Unfileable, whatStops, type StepKind } from './step';
+import { recordOf, Unfileable, whatStops, type StepKind } from './step';
 
 /** Sets the PDF with its number: the bytes and their hash are kept, under a name that is free on the record. */
 export const render: StepKind = {
@@ -13,7 +13,7 @@ export const render: StepKind = {
     const input = await productionInput(database, production, { serial: number.serial, text: number.text });
     const { composition, workings, pdf } = await press.print(input);
     if (!pdf || !workings) throw new Unfileable(whatStops(composition));
-    const taken = (await listAttachments(document.recordId)).map(({ name }) => name);
+    const taken = (await crm.files(recordOf(document))).map(({ name }) => name);
     const bytes = Buffer.from(pdf);
     return {
       changes: {

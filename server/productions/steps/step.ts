@@ -2,6 +2,7 @@ import type { Composition } from '../../../core/production/composition';
 import type { Connection, Database } from '../../db/database';
 import type { documents, numbers, productions, steps } from '../../db/schema';
 import type { Press } from '../../press/press';
+import type { RecordId } from '../../records/source';
 
 export type StepKindName = 'number' | 'render' | 'attach';
 
@@ -33,9 +34,12 @@ export interface Finished {
 export interface StepKind {
   /** Whether an attempt that broke off may have done its work all the same, outside of Lumbix. */
   reachesOut: boolean;
-  /** @throws Unfileable, or CrmError with a refusal, where the document can never be filed; anything else passes and is tried again. */
+  /** @throws Unfileable, or SourceError with a refusal, where the document can never be filed; anything else passes and is tried again. */
   run(filing: Filing, services: StepServices): Promise<Finished>;
 }
+
+/** The record that a document is of. */
+export const recordOf = ({ recordType: type, recordId: id }: Filing['document']): RecordId => ({ type, id });
 
 /** Why a document can never be filed, in a sentence: its number will be void. */
 export class Unfileable extends Error {}

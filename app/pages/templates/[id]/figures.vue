@@ -6,20 +6,8 @@ import { useMeStore } from '~/stores/me';
 type Leaf = 'figure' | 'workings';
 const route = useRoute();
 const store = useFiguresStore();
-const {
-  view,
-  formulas,
-  current,
-  selected,
-  row,
-  announcement,
-  faults,
-  failures,
-  changed,
-  opened,
-  template,
-  deal: shownDeal,
-} = storeToRefs(store);
+const { view, formulas, current, selected, row, announcement, faults, failures, changed, opened, template, shown } =
+  storeToRefs(store);
 const leaf = ref<Leaf>('figure');
 const LEAVES: readonly { leaf: Leaf; word: string }[] = [
   { leaf: 'figure', word: 'Figure' },
@@ -32,12 +20,15 @@ const refusal = ref<string>();
 const shelfOpen = ref(false);
 const referenceOpen = ref(false);
 const versionsOpen = ref(false);
-const deals = useLoaded(() => api('GET /deals', { query: { sort: 'name', top: 100 } }));
-void deals.reload();
+const recordType = computed(() => template.value?.record.type);
+const records = useLoaded(() =>
+  api('GET /records/{type}', { parameters: { type: recordType.value! }, query: { sort: 'name', top: 100 } }),
+);
+watch(recordType, (type) => type && records.reload(), { immediate: true });
 
 watch(
   () => route.params.id,
-  (id) => store.load(String(id), route.query.deal as string | undefined),
+  (id) => store.load(String(id), route.query.record as string | undefined),
   { immediate: true },
 );
 watch(selected, () => (refusal.value = undefined));
@@ -62,8 +53,8 @@ const groups = computed(() => {
   }));
 });
 
-async function chooseDeal(id: string): Promise<void> {
-  await navigateTo({ query: { ...route.query, deal: id } }, { replace: true });
+async function chooseRecord(id: string): Promise<void> {
+  await navigateTo({ query: { ...route.query, record: id } }, { replace: true });
   await store.choose(id);
 }
 function changeTable(at: number, next: LookupTable | undefined, words: string): void {
@@ -129,12 +120,12 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             <label
               ><span class="quiet">For</span>
               <select
-                :value="shownDeal?.deal.id"
-                aria-label="Deal to show values for"
-                @change="chooseDeal(($event.target as HTMLSelectElement).value)"
+                :value="shown?.record.id"
+                aria-label="Record to show values for"
+                @change="chooseRecord(($event.target as HTMLSelectElement).value)"
               >
-                <option v-for="deal in deals.value.value?.deals ?? []" :key="deal.id" :value="deal.id">
-                  {{ deal.name }}
+                <option v-for="each in records.value.value?.records ?? []" :key="each.id" :value="each.id">
+                  {{ each.name }}
                 </option>
               </select>
             </label>

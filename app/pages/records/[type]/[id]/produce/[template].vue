@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import type { Finding } from '#core/production/findings/finding';
 import { useMeStore } from '~/stores/me';
+import { useRecordTypesStore } from '~/stores/record-types';
 
 type Leaf = 'preflight' | 'workings' | 'document';
 const route = useRoute();
 const store = useProofStore();
 const me = useMeStore();
 const barred = computed(() => (store.proof ? me.mayNotFile(store.proof.template.kind) : undefined));
-const dealId = computed(() => String(route.params.id));
+const type = computed(() => String(route.params.type));
+const recordId = computed(() => String(route.params.id));
+const types = useRecordTypesStore();
 const templateId = computed(() => String(route.params.template));
 const leaf = ref<Leaf>('preflight');
 const leaves = computed(() => [
@@ -16,11 +19,13 @@ const leaves = computed(() => [
   { leaf: 'document' as const, word: 'This document' },
 ]);
 const pages = useTemplateRef<{ showValue(id: string): void }>('pages');
-const neighbours = useLoaded(() => api('GET /deals', { query: { sort: 'closes_on', top: 100 } }));
+const neighbours = useLoaded(() =>
+  api('GET /records/{type}', { parameters: { type: type.value }, query: { sort: 'day', top: 100 } }),
+);
 
-const load = () => store.load(dealId.value, templateId.value);
+const load = () => store.load(recordId.value, templateId.value);
 watch(
-  [dealId, templateId],
+  [recordId, templateId],
   () => {
     store.reset();
     void load();
@@ -29,15 +34,15 @@ watch(
 );
 onBeforeUnmount(store.reset);
 void neighbours.reload();
-// What is proofed is the deal as it is now: coming back to the window reads it again.
+// What is proofed is the record as it is now: coming back to the window reads it again.
 useEventListener(window, 'focus', () => !store.busy && !store.filing && load());
 useKeys({ 'Control+Enter': () => barred.value ?? store.file(), r: load, '[': () => step(-1), ']': () => step(1) });
 
 async function step(by: number): Promise<void> {
   if (!neighbours.value.value) await neighbours.reload();
-  const ids = (neighbours.value.value?.deals ?? []).map(({ id }) => id);
-  const next = ids[ids.indexOf(dealId.value) + by];
-  if (next) void navigateTo(`/deals/${next}/produce/${templateId.value}`);
+  const ids = (neighbours.value.value?.records ?? []).map(({ id }) => id);
+  const next = ids[ids.indexOf(recordId.value) + by];
+  if (next) void navigateTo(producePath(type.value, next, templateId.value));
 }
 
 function openWorkings(id: string | undefined): void {
@@ -60,7 +65,8 @@ function showFinding(finding: Finding): void {
   <div class="produce">
     <WhereAmI :title="store.proof ? `${store.proof.template.name} for ${store.proof.record.name}` : 'Produce'">
       <span class="quiet"
-        >Deal · <NuxtLink :to="`/deals/${dealId}`">{{ store.proof?.record.name ?? dealId }}</NuxtLink> › </span
+        >{{ types.named(type)?.label ?? type }} ·
+        <NuxtLink :to="recordPath(type, recordId)">{{ store.proof?.record.name ?? recordId }}</NuxtLink> › </span
       >{{ store.proof?.template.name }}
     </WhereAmI>
     <ProblemNote v-if="store.problem" :problem="store.problem" @again="load" />
@@ -83,7 +89,7 @@ function showFinding(finding: Finding): void {
           :skipped="store.skipped"
           :proved="store.proof.proved.sums"
           :read="store.proof.read"
-          :deal-id="dealId"
+          :record="{ type, id: recordId }"
           :why-not="barred"
           @show="showFinding"
           @workings="openWorkings"
@@ -115,7 +121,7 @@ function showFinding(finding: Finding): void {
           :filing="store.filing"
           :problem="store.filingProblem"
           :open-count="store.openFindings.length"
-          :deal-id="dealId"
+          :record="{ type, id: recordId }"
           @file="store.file"
           @look="leaf = 'preflight'"
         />

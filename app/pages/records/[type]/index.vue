@@ -2,26 +2,37 @@
 import type { DataTableRowClickEvent, DataTableSortEvent } from 'primevue/datatable';
 import type { Answer } from '~/composables/api';
 import { useMeStore } from '~/stores/me';
+import { useRecordTypesStore } from '~/stores/record-types';
 
-type DealRow = Answer<'GET /deals'>['deals'][number];
+type RecordRow = Answer<'GET /records/{type}'>['records'][number];
 
-/** The list of deals, page by page. */
+/** The list of records of a type, page by page. */
 const PAGE = 25;
-const VIEWS = [
+const ALL_VIEWS = [
   { view: 'all', word: 'All' },
   { view: 'needs-quote', word: 'Needs a quote' },
   { view: 'quoted', word: 'Quoted' },
 ] as const;
+type View = (typeof ALL_VIEWS)[number]['view'];
 
-const list = useListQuery({ sort: 'closes_on', descending: false });
+const route = useRoute();
+const types = useRecordTypesStore();
+const type = computed(() => String(route.params.type));
+const known = computed(() => types.named(type.value));
+const parts = computed(() => known.value?.parts ?? {});
+const called = computed(() => types.called(type.value));
+const many = computed(() => (known.value?.plural ?? 'Records').toLowerCase());
+const views = computed(() => ALL_VIEWS.filter(({ view: each }) => each !== 'needs-quote' || known.value?.needsQuote));
+const list = useListQuery({ sort: 'day', descending: false });
 const view = computed(() => list.read('view') ?? 'all');
-const selected = shallowRef<DealRow>();
+const selected = shallowRef<RecordRow>();
 const store = useMeStore();
 
 const page = useLoaded(() =>
-  api('GET /deals', {
+  api('GET /records/{type}', {
+    parameters: { type: type.value },
     query: {
-      view: view.value as (typeof VIEWS)[number]['view'],
+      view: view.value as View,
       search: list.search.value || undefined,
       stage: list.read('stage'),
       owner: list.read('owner'),
@@ -32,9 +43,9 @@ const page = useLoaded(() =>
     },
   }),
 );
-const summary = useLoaded(() => api('GET /deals/summary'));
+const summary = useLoaded(() => api('GET /record-types/{type}', { parameters: { type: type.value } }));
 const templates = useLoaded(() => api('GET /templates'));
-const rows = computed(() => page.value.value?.deals ?? []);
+const rows = computed(() => page.value.value?.records ?? []);
 const isOld = useOlderThan(() => page.value.value?.knownAt, 60_000);
 const filtered = computed(() => !!(list.search.value || list.read('stage') || list.read('owner')));
 
@@ -46,28 +57,28 @@ void templates.reload();
 useKeys({ 'Control+Enter': produce });
 
 function sort(event: DataTableSortEvent): void {
-  list.change({ sort: String(event.sortField ?? 'closes_on'), descending: String(event.sortOrder === -1) });
+  list.change({ sort: String(event.sortField ?? 'day'), descending: String(event.sortOrder === -1) });
 }
 
-function open(event: DataTableRowClickEvent<DealRow>): void {
-  void navigateTo(`/deals/${event.data.id}`);
+function open(event: DataTableRowClickEvent<RecordRow>): void {
+  void navigateTo(recordPath(type.value, event.data.id));
 }
 
 function produce(): void {
-  const template = templates.value.value?.[0];
+  const template = templates.value.value?.find(({ recordType }) => recordType === type.value);
   if (selected.value && template && !store.mayNot('prove'))
-    void navigateTo(`/deals/${selected.value.id}/produce/${template.id}`);
+    void navigateTo(producePath(type.value, selected.value.id, template.id));
 }
 </script>
 
 <template>
   <div class="screen-root">
-    <WhereAmI title="Deals" />
+    <WhereAmI :title="known?.plural ?? 'Records'" />
     <ListScreen :problem="page.problem.value" @again="page.reload">
       <template #strip>
         <nav class="views" aria-label="Views">
           <button
-            v-for="{ view: each, word } in VIEWS"
+            v-for="{ view: each, word } in views"
             :key="each"
             type="button"
             :class="{ on: view === each }"
@@ -77,15 +88,17 @@ function produce(): void {
             {{ word }} <b>{{ summary.value.value?.counts[each] ?? '' }}</b>
           </button>
         </nav>
-        <SearchField :value="list.search.value" label="Search deals" @search="list.change({ search: $event })" />
+        <SearchField :value="list.search.value" :label="`Search ${many}`" @search="list.change({ search: $event })" />
         <PlainSelect
-          label="Stage"
+          v-if="parts.stage"
+          :label="parts.stage"
           :value="list.read('stage') ?? ''"
           :options="summary.value.value?.stages ?? []"
           @choose="list.change({ stage: $event })"
         />
         <PlainSelect
-          label="Owner"
+          v-if="parts.owner"
+          :label="parts.owner"
           :value="list.read('owner') ?? ''"
           :options="summary.value.value?.owners ?? []"
           @choose="list.change({ owner: $event })"
@@ -119,20 +132,20 @@ function produce(): void {
         <Column style="width: 34px"
           ><template #body="{ data }"><span class="tick" :class="{ on: selected?.id === data.id }" /></template
         ></Column>
-        <Column field="name" header="Deal" sortable
+        <Column field="name" :header="known?.label ?? 'Record'" sortable
           ><template #body="{ data }"
-            ><NuxtLink class="deal" :to="`/deals/${data.id}`" @click.stop>{{ data.name }}</NuxtLink></template
+            ><NuxtLink class="record" :to="recordPath(type, data.id)" @click.stop>{{ data.name }}</NuxtLink></template
           ></Column
         >
-        <Column field="account" header="Account" sortable
+        <Column v-if="parts.account" field="account" :header="parts.account" sortable
           ><template #body="{ data }"
             ><bdi>{{ data.account }}</bdi></template
           ></Column
         >
-        <Column field="stage" header="Stage" sortable
+        <Column v-if="parts.stage" field="stage" :header="parts.stage" sortable
           ><template #body="{ data }">{{ data.stage }}</template></Column
         >
-        <Column field="amount" header="Amount" sortable class="end"
+        <Column v-if="parts.amount" field="amount" :header="parts.amount" sortable class="end"
           ><template #body="{ data }">{{ sumText(data.amount, data.currency) || '–' }}</template></Column
         >
         <Column header="Paper trail" class="trail"
@@ -148,19 +161,19 @@ function produce(): void {
               ><SheetGlyph :kind="entry.kind" :state="entry.state"
             /></NuxtLink> </template
         ></Column>
-        <Column field="closes_on" header="Closes" sortable class="end quiet"
+        <Column v-if="parts.day" field="day" :header="parts.day" sortable class="end quiet"
           ><template #body="{ data }">{{ data.day ? dayText(data.day) : '' }}</template></Column
         >
         <template #empty>
           <TableSkeleton v-if="page.loading.value" />
-          <EmptyNote v-else-if="page.value.value?.knownAt === null" title="Reading the deals of the CRM"
+          <EmptyNote v-else-if="page.value.value?.knownAt === null" :title="`Reading the ${many} of the CRM`"
             >The first time takes a moment: they are listed here as soon as they are read.</EmptyNote
           >
-          <EmptyNote v-else-if="filtered" title="No deal fits">
+          <EmptyNote v-else-if="filtered" :title="`No ${called} fits`">
             Nothing in this view has these words, stage and owner.
             <template #action
               ><Button
-                label="Show all deals"
+                :label="`Show all ${many}`"
                 severity="secondary"
                 outlined
                 size="small"
@@ -168,16 +181,16 @@ function produce(): void {
             /></template>
           </EmptyNote>
           <EmptyNote v-else-if="view === 'quoted'" title="Nothing quoted yet"
-            >Open a deal and produce its quote; it will be listed here.</EmptyNote
+            >Open a {{ called }} and produce its quote; it will be listed here.</EmptyNote
           >
-          <EmptyNote v-else title="No deals here"
-            >When the CRM has deals for this view, they are listed here.</EmptyNote
+          <EmptyNote v-else :title="`No ${many} here`"
+            >When the CRM has {{ many }} for this view, they are listed here.</EmptyNote
           >
         </template>
       </DataTable>
       <template #foot>
         <footer v-if="selected" class="foot">
-          <b>1 deal chosen</b>
+          <b>1 {{ called }} chosen</b>
           <span class="quiet"
             >{{ selected.name }} · <bdi>{{ selected.account }}</bdi></span
           >
@@ -186,7 +199,7 @@ function produce(): void {
             label="Open"
             severity="secondary"
             outlined
-            @click="navigateTo(`/deals/${selected.id}`)"
+            @click="navigateTo(recordPath(type, selected.id))"
           />
           <PermittedButton label="Produce" :why-not="store.mayNot('prove')" @press="produce" />
         </footer>
@@ -239,12 +252,12 @@ function produce(): void {
   background: var(--verdigris);
   border-color: var(--verdigris);
 }
-.deal {
+.record {
   color: var(--ink);
   font-weight: 500;
   text-decoration: none;
 }
-.deal:hover {
+.record:hover {
   text-decoration: underline;
 }
 .glyph-link {

@@ -8,7 +8,8 @@ import {
 } from '../../core/record/snapshot';
 import { RefusedFile } from '../../core/files/refused-file';
 import { keepAsset, picturesIn, type Keeping } from '../assets';
-import { CrmError, requestCrm } from './client';
+import { SourceError } from './source';
+import { crm } from './sources';
 
 /** What became of pictures that were fetched, by link and version. */
 const fetched = new LRUCache<string, PictureField>({ max: 5_000, ttl: 10 * 60_000 });
@@ -17,7 +18,7 @@ const AT_ONCE = 4;
 /**
  * The record with each of its pictures fetched, looked over and kept. A picture that cannot be printed says why; the
  * document can still be made without it.
- * @throws CrmError while the CRM is away.
+ * @throws SourceError while the CRM is away.
  */
 export async function withPictures(keeping: Keeping, snapshot: RecordSnapshot): Promise<RecordSnapshot> {
   const wanted = new Map(picturesIn(snapshot).map((picture) => [keyOf(picture), picture]));
@@ -35,14 +36,14 @@ const keyOf = ({ link, version = '' }: PictureField): string => `${link} ${versi
 
 async function fetchPicture(keeping: Keeping, { link, version }: PictureField): Promise<PictureField> {
   try {
-    const bytes = await requestCrm({ path: link, repeatable: true }, async (response) => response.arrayBuffer());
-    const { sha256, width, height, mediaType } = await keepAsset(keeping, new Uint8Array(bytes));
+    const bytes = await crm.picture(link);
+    const { sha256, width, height, mediaType } = await keepAsset(keeping, bytes);
     if (mediaType === 'application/pdf')
       return { link, version, refused: 'The CRM holds a PDF where a picture was expected.' };
     return { link, version, sha256, width, height };
   } catch (problem) {
     if (problem instanceof RefusedFile) return { link, version, refused: problem.message };
-    if (problem instanceof CrmError && problem.failure === 'missing')
+    if (problem instanceof SourceError && problem.failure === 'missing')
       return { link, version, refused: 'The CRM has no picture here any more.' };
     throw problem;
   }

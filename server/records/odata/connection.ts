@@ -1,9 +1,9 @@
 import { eq } from 'drizzle-orm';
-import { config } from '../config';
-import { openDatabase, type Connection } from '../db/database';
-import { connections } from '../db/schema';
-import { Problem } from '../problem';
-import { seal, unseal } from '../secrets/seal';
+import { config } from '../../config';
+import { openDatabase, type Connection } from '../../db/database';
+import { connections } from '../../db/schema';
+import { Problem } from '../../problem';
+import { seal, unseal } from '../../secrets/seal';
 
 export const CRM = 'crm';
 /** For how long what was read is used: another process may have changed it. */

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { calledRecord, layoutOf } from '#core/record/layout';
+import type { FieldSchema, RecordSchema } from '#core/record/schema';
+import type { RecordSnapshot } from '#core/record/snapshot';
+import { itemPath, memberPath } from '#core/record/value-path';
+
+/** The items of a record's list, with the columns of their layout; each can be corrected in place. */
+const { items, relation, schema, focusedPath, whyNot } = defineProps<{
+  items: readonly RecordSnapshot[];
+  /** The field that holds them. */
+  relation: FieldSchema;
+  schema: RecordSchema;
+  focusedPath?: string;
+  /** Why the person may not change them. */
+  whyNot?: string;
+}>();
+const tellBarred = useBarred();
+const emit = defineEmits<{ write: [item: RecordSnapshot, field: string, value: string] }>();
+const editing = ref<{ id: string; field: string }>();
+const typed = ref('');
+
+const fields = computed(() => schema.types[relation.target!]?.fields ?? {});
+const columns = computed(() => layoutOf(schema, relation.target).columns.flatMap((name) => fields.value[name] ?? []));
+/** Yes/no fields that hold stand beside the name, by their labels. */
+const marks = (item: RecordSnapshot) =>
+  Object.values(fields.value).filter(({ type, name }) => type === 'boolean' && item.fields[name] === true);
+const isFocused = (item: RecordSnapshot, name: string) =>
+  focusedPath === memberPath(itemPath(relation.name, item.id), name);
+const isNumber = ({ type }: FieldSchema) => type === 'number' || type === 'money' || type === 'percent';
+
+function begin(item: RecordSnapshot, { name, readonly }: FieldSchema): void {
+  if (readonly) return;
+  if (whyNot) return tellBarred(whyNot);
+  typed.value = fieldInput(item.fields[name]);
+  editing.value = { id: item.id, field: name };
+}
+
+function finish(item: RecordSnapshot, name: string): void {
+  if (editing.value?.id !== item.id || editing.value.field !== name) return;
+  editing.value = undefined;
+  if (typed.value.trim() !== fieldInput(item.fields[name])) emit('write', item, name, typed.value);
+}
+const vFocus = { mounted: (element: HTMLElement) => element.focus() };
+const vBringIn = {
+  mounted: (element: HTMLElement, { value }: { value: boolean }) =>
+    value && element.scrollIntoView({ block: 'center' }),
+};
+</script>
+
+<template>
+  <table class="lines">
+    <thead>
+      <tr>
+        <th>#</th>
+        <th>{{ schema.types[relation.target!]?.label }}</th>
+        <th v-for="field in columns" :key="field.name" :class="{ amount: isNumber(field) }">{{ field.label }}</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="(item, index) in items" :key="item.id">
+        <td class="quiet">{{ index + 1 }}</td>
+        <td>
+          <bdi>{{ calledRecord(item, schema) }}</bdi>
+          <span v-for="mark in marks(item)" :key="mark.name" class="optional">{{ mark.label.toLowerCase() }}</span>
+        </td>
+        <td
+          v-for="field in columns"
+          :key="field.name"
+          v-bring-in="isFocused(item, field.name)"
+          :class="{ amount: isNumber(field), focused: isFocused(item, field.name) }"
+        >
+          <input
+            v-if="editing?.id === item.id && editing.field === field.name"
+            v-model="typed"
+            v-focus
+            :aria-label="`${field.label} of line ${index + 1}`"
+            @blur="finish(item, field.name)"
+            @keydown.enter.prevent="finish(item, field.name)"
+            @keydown.esc.stop="editing = undefined"
+          />
+          <button
+            v-else
+            type="button"
+            :class="{ quiet: item.fields[field.name] === null }"
+            :aria-label="`${field.label} of line ${index + 1}: ${fieldText(item.fields[field.name]) || 'blank'}. Change it`"
+            @click="begin(item, field)"
+          >
+            {{ fieldText(item.fields[field.name]) || '–' }}
+          </button>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.lines {
+  width: 100%;
+  border-collapse: collapse;
+}
+th {
+  padding: 4px 8px 4px 0;
+  border-bottom: 1.2px solid var(--ink);
+  color: var(--ink-quiet);
+  font-size: 12px;
+  font-weight: 500;
+  text-align: start;
+}
+td {
+  padding: 3px 8px 3px 0;
+  border-bottom: 1px solid #e8ebe5;
+  vertical-align: baseline;
+  overflow-wrap: anywhere;
+}
+th.amount {
+  text-align: end;
+}
+button {
+  padding: 2px 5px;
+  background: none;
+  border: 1px solid transparent;
+  border-radius: 3px;
+  color: var(--ink);
+  cursor: text;
+  white-space: nowrap;
+}
+button:hover {
+  border-color: var(--hairline);
+}
+input {
+  width: 90px;
+  padding: 2px 5px;
+  border: 1px solid var(--verdigris);
+  border-radius: 3px;
+  text-align: end;
+}
+.focused {
+  background: var(--brass-50);
+}
+.optional {
+  margin-left: 4px;
+  color: var(--slate);
+  font: italic 12px/16px var(--serif);
+}
+</style>

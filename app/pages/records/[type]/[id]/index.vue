@@ -1,0 +1,233 @@
+<script setup lang="ts">
+import type { RecordSnapshot } from '#core/record/snapshot';
+import { isRecord, isRecordList } from '#core/record/snapshot';
+import { calledRecord } from '#core/record/layout';
+import { memberPath } from '#core/record/value-path';
+import { useMeStore } from '~/stores/me';
+import { useRecordTypesStore } from '~/stores/record-types';
+
+const route = useRoute();
+const toast = useToast();
+const store = useMeStore();
+const types = useRecordTypesStore();
+const type = computed(() => String(route.params.type));
+const called = computed(() => types.called(type.value));
+const id = computed(() => String(route.params.id));
+const asked = computed(() => (typeof route.query.field === 'string' ? route.query.field : undefined));
+
+const loaded = useLoaded(() => api('GET /records/{type}/{id}', { parameters: { type: type.value, id: id.value } }));
+const documents = useLoaded(() =>
+  api('GET /documents', {
+    query: { recordType: type.value, recordId: id.value, sort: 'created', descending: true, top: 50 },
+  }),
+);
+const templates = useLoaded(() => api('GET /templates'));
+/** The last correction, so that it can be taken back. */
+const lastChange = shallowRef<{ type: string; id: string; field: string; before: string }>();
+
+watch([type, id], () => Promise.all([loaded.reload(), documents.reload(), templates.reload()]), { immediate: true });
+useKeys({
+  'Control+Enter': () => produce(fitting.value[0]?.id),
+  'Control+z': undo,
+  r: loaded.reload,
+});
+
+const barred = computed(() => store.mayNotChange(type.value));
+const record = computed(() => loaded.value.value?.record);
+const schema = computed(() => loaded.value.value?.schema);
+const name = computed(() => (record.value && schema.value ? calledRecord(record.value, schema.value) : id.value));
+const fitting = computed(() => (templates.value.value ?? []).filter((template) => template.recordType === type.value));
+
+/** Fields in groups, of a record and of those that it leads to. */
+const groupsOf = (record: RecordSnapshot) => {
+  const known = schema.value?.types[record.type];
+  return (known?.layout?.groups ?? []).map(({ label, fields }) => ({
+    label,
+    fields: fields.flatMap((field) => known?.fields[field] ?? []),
+  }));
+};
+const related = computed(() =>
+  Object.entries(record.value?.fields ?? {}).flatMap(([relation, value]) =>
+    value && isRecord(value) ? [{ relation, record: value }] : [],
+  ),
+);
+const lists = computed(() =>
+  Object.entries(record.value?.fields ?? {}).flatMap(([relation, value]) => {
+    const field = schema.value?.types[type.value]?.fields[relation];
+    return field?.target && isRecordList(value) ? [{ relation, field, items: value }] : [];
+  }),
+);
+/** Paths begin with what a template calls the record, which is all the same here. */
+const focusedPath = computed(() => asked.value?.slice(asked.value.indexOf('.') + 1));
+const isFocused = (path: string) => focusedPath.value === path;
+
+async function write(
+  record: RecordSnapshot,
+  field: string,
+  value: string,
+  before = fieldInput(record.fields[field]),
+): Promise<void> {
+  try {
+    await api('PATCH /fields', {
+      body: { type: record.type, id: record.id, version: record.version ?? '', field, value },
+    });
+    lastChange.value = { type: record.type, id: record.id, field, before };
+    await loaded.reload();
+    toast.add({ severity: 'secondary', summary: 'Written to the CRM', detail: 'Ctrl Z takes it back.', life: 3_000 });
+  } catch (thrown) {
+    const problem = asProblem(thrown);
+    toast.add({ severity: 'error', summary: problem.title, detail: problem.detail, life: 9_000 });
+    await loaded.reload();
+  }
+}
+
+async function undo(): Promise<void> {
+  const change = lastChange.value;
+  const changed =
+    change &&
+    [record.value, ...lists.value.flatMap(({ items }) => items), ...related.value.map((each) => each.record)].find(
+      (each) => each?.type === change.type && each.id === change.id,
+    );
+  if (!change || !changed) return;
+  await write(changed, change.field, change.before);
+}
+
+function produce(templateId: string | undefined): void {
+  if (templateId && !store.mayNot('prove')) void navigateTo(producePath(type.value, id.value, templateId));
+}
+</script>
+
+<template>
+  <div class="record-page">
+    <WhereAmI :title="name"
+      ><span class="quiet"
+        ><NuxtLink :to="listPath(type)">{{ types.named(type)?.label ?? type }}</NuxtLink> · </span
+      >{{ name }}</WhereAmI
+    >
+    <ProblemNote v-if="loaded.problem.value" :problem="loaded.problem.value" @again="loaded.reload" />
+    <template v-else>
+      <section class="record" aria-label="Record">
+        <div v-if="!record || !schema" class="fields"><Skeleton v-for="n in 14" :key="n" height="18px" /></div>
+        <template v-else>
+          <div class="fields">
+            <dl v-for="group in groupsOf(record)" :key="group.label">
+              <h2>{{ group.label }}</h2>
+              <EditableField
+                v-for="field in group.fields"
+                :key="field.name"
+                :field="field"
+                :value="record.fields[field.name]"
+                :focused="isFocused(field.name)"
+                :why-not="barred"
+                @write="write(record, field.name, $event)"
+              />
+            </dl>
+            <template v-for="{ relation, record: other } in related" :key="relation">
+              <dl v-for="group in groupsOf(other)" :key="group.label">
+                <h2>{{ group.label }}</h2>
+                <EditableField
+                  v-for="field in group.fields"
+                  :key="field.name"
+                  :field="field"
+                  :value="other.fields[field.name]"
+                  :focused="isFocused(memberPath(relation, field.name))"
+                  :why-not="barred"
+                  @write="write(other, field.name, $event)"
+                />
+              </dl>
+            </template>
+          </div>
+          <template v-for="{ relation, field, items } in lists" :key="relation">
+            <h2 class="lines-title">
+              {{ field.label }} <span class="quiet">{{ items.length }}</span>
+            </h2>
+            <LineItems
+              v-if="items.length > 0"
+              :items="items"
+              :relation="field"
+              :schema="schema"
+              :focused-path="focusedPath"
+              :why-not="barred"
+              @write="write"
+            />
+            <p v-else class="quiet">
+              This {{ called }} has no {{ field.label.toLowerCase() }} yet. Add them in the CRM.
+            </p>
+          </template>
+        </template>
+      </section>
+      <aside class="paper" aria-label="Documents">
+        <h2>Documents</h2>
+        <ProblemNote v-if="documents.problem.value" :problem="documents.problem.value" @again="documents.reload" />
+        <DocumentStack
+          v-else-if="documents.value.value?.documents.length"
+          :documents="documents.value.value.documents"
+        />
+        <p v-else-if="documents.value.value" class="quiet none">Nothing has been produced for this {{ called }} yet.</p>
+        <div class="produce">
+          <PermittedButton
+            v-for="(template, index) in fitting"
+            :key="template.id"
+            :label="index === 0 ? `Produce ${template.name}` : template.name"
+            :severity="index === 0 ? undefined : 'secondary'"
+            :outlined="index > 0"
+            fluid
+            :why-not="store.mayNot('prove')"
+            @press="produce(template.id)"
+          />
+        </div>
+      </aside>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.record-page {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+  height: 100%;
+}
+.record {
+  padding: 18px 24px 40px;
+  overflow: auto;
+  background: var(--sheet);
+  border-right: 1px solid var(--hairline);
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 16px 36px;
+}
+h2 {
+  margin-bottom: 6px;
+  font: 600 14px/18px var(--serif);
+}
+.lines-title {
+  margin: 24px 0 6px;
+}
+.lines-title span {
+  font: 400 13px/18px var(--sans);
+}
+.paper {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 18px 16px;
+  overflow: auto;
+}
+.none {
+  padding: 10px 0;
+}
+.produce {
+  display: grid;
+  gap: 8px;
+  margin-top: 8px;
+}
+.record-page > :deep(.problem) {
+  grid-column: 1 / 3;
+}
+.produce :deep(.p-button-outlined) {
+  background: var(--sheet);
+  color: var(--ink);
+}
+</style>

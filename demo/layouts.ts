@@ -1,0 +1,58 @@
+import type { RecordLayout } from '../core/record/layout';
+
+/** How the records of the demo's CRM are shown. */
+export const demoLayouts: Readonly<Record<string, RecordLayout>> = {
+  Deal: {
+    parts: {
+      name: 'name',
+      number: 'number',
+      account: 'account',
+      stage: 'stage',
+      owner: 'owner',
+      amount: 'amount',
+      day: 'closes_on',
+    },
+    groups: [
+      {
+        label: 'Deal',
+        fields: [
+          'name',
+          'stage',
+          'owner',
+          'amount',
+          'currency',
+          'closes_on',
+          'order_number',
+          'validity_days',
+          'deposit_percent',
+          'discount_percent',
+          'discount_amount',
+          'quote_language',
+          'brand',
+          'incoterm',
+        ],
+      },
+      {
+        label: 'Site',
+        fields: [
+          'site_address',
+          'scope_note',
+          'site_works',
+          'heating',
+          'glazing',
+          'snow_zone',
+          'wind_zone',
+          'wanted_by',
+        ],
+      },
+    ],
+    columns: [],
+    needsQuote: ['Enquiry', 'Site visit'],
+  },
+  LineItem: {
+    parts: { name: 'name' },
+    groups: [],
+    columns: ['quantity', 'unit', 'unit_price', 'discount', 'tax_rate', 'tax_category'],
+    needsQuote: [],
+  },
+};

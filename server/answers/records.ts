@@ -1,0 +1,40 @@
+import type { recordEndpoints } from '../../core/contract/records';
+import { changeField } from '../change';
+import type { Answers } from '../edge/answer';
+import { seesKind } from '../people/access';
+import { registeredFor } from '../productions/registered';
+import { changeLayout, readLayouts, readListAnew } from '../records/layout-setup';
+import { listRecords, recordSummary, recordTypes, recordValues, schemaFor, wholeRecord } from '../records/record-list';
+
+export const recordAnswers: Answers<typeof recordEndpoints> = {
+  'GET /record-types': ({ caller }) => recordTypes(caller),
+  'GET /record-types/{type}': ({ parameters, services, caller }) =>
+    recordSummary(services.database, parameters.type, caller),
+  'GET /records/{type}': ({ parameters, query, services, caller }) =>
+    listRecords(services.database, parameters.type, query, caller),
+  'GET /records/{type}/{id}': ({ parameters, caller }) => wholeRecord(parameters, caller),
+  'GET /records/{type}/{id}/values': ({ parameters, query, caller }) =>
+    recordValues(parameters, query.paths.split(','), caller),
+  'GET /records/{type}/{id}/registered': async ({ parameters, services, caller }) => {
+    await schemaFor(parameters.type, caller);
+    const registered = await registeredFor(services.database, parameters, new Date());
+    return registered.filter(({ kind }) => seesKind(caller, kind));
+  },
+  'PATCH /fields': async ({ body, services, caller }) => {
+    await changeField(services.database, body, caller);
+    return { changed: true };
+  },
+  'GET /layouts': ({ services }) => readLayouts(services.database),
+  'PUT /layouts/{type}': async ({ parameters, body, services, caller }) => {
+    await changeLayout(services.database, parameters.type, body, caller);
+    return { changed: true };
+  },
+  'DELETE /layouts/{type}': async ({ parameters, services, caller }) => {
+    await changeLayout(services.database, parameters.type, undefined, caller);
+    return { changed: true };
+  },
+  'POST /layouts/{type}/list': async ({ parameters, services }) => {
+    await readListAnew(services.database, parameters.type);
+    return { begun: true };
+  },
+};
