@@ -1,5 +1,5 @@
 import { wrap, type Remote } from 'comlink';
-import type { FigureWorkshop } from '~/workers/figures.worker';
+import type { FigureWorkshop } from '~/workers/figure-workshop';
 
 let workshop: Remote<FigureWorkshop> | undefined;
 

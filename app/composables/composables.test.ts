@@ -1,0 +1,186 @@
+import { reactive } from 'vue';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { inNuxt, refusal } from '../../tests/in-nuxt';
+import * as client from './api';
+import { useAct, useAttempt } from './attempt';
+import * as fieldText from './field-text';
+import { useKeys } from './keys';
+import { useListQuery } from './list-query';
+import { useLoaded } from './loaded';
+import { listPath, producePath, recordPath } from './record-path';
+
+const toasts: { severity: string; summary: string; detail?: string }[] = [];
+const route = reactive<{ query: Record<string, unknown> }>({ query: {} });
+const replace = vi.fn(({ query }: { query: Record<string, string> }) => (route.query = query));
+let pressed: (event: KeyboardEvent) => void;
+beforeEach(() => {
+  toasts.length = 0;
+  route.query = {};
+  replace.mockClear();
+  inNuxt(() => ({}), {
+    ...client,
+    useRoute: () => route,
+    useRouter: () => ({ replace }),
+    useToast: () => ({ add: (toast: (typeof toasts)[number]) => toasts.push(toast) }),
+    useEventListener: (_name: string, listener: typeof pressed) => (pressed = listener),
+    document: { querySelector: () => null },
+    navigator: { language: 'en-GB' },
+  });
+});
+
+describe('the address of a call', () => {
+  it('has its parameters encoded, and of its query what is given', () => {
+    expect(client.addressOf('GET /documents/{id}/file', { parameters: { id: 'a/b?' } })).toBe(
+      '/api/documents/a%2Fb%3F/file',
+    );
+    const query = { kind: 'quote', state: undefined };
+    expect(client.addressOf('GET /documents', { query })).toBe('/api/documents?kind=quote');
+  });
+
+  it('of a record holds any id', () => {
+    expect(listPath('Order')).toBe('/records/Order');
+    expect(recordPath('Order', 'W/1 ä')).toBe('/records/Order/W%2F1%20%C3%A4');
+    expect(producePath('Order', 'W1', 'quote')).toBe('/records/Order/W1/produce/quote');
+  });
+
+  it('that nobody answers at is a problem in words', () => {
+    expect(client.asProblem(new Error('x'))).toMatchObject({ status: 0, title: 'Lumbix does not answer' });
+    expect(client.asProblem(refusal(409, 'Changed'))).toMatchObject({ status: 409, title: 'Changed' });
+  });
+});
+
+describe('what is loaded', () => {
+  it('is the newest, whichever comes last', async () => {
+    const answers: ((value: string) => void)[] = [];
+    const loaded = useLoaded(() => new Promise<string>((resolve) => answers.push(resolve)));
+    const [first, second] = [loaded.reload(), loaded.reload()];
+    answers[1]!('second');
+    await second;
+    answers[0]!('first');
+    await first;
+    expect([loaded.value.value, loaded.loading.value]).toEqual(['second', false]);
+  });
+
+  it('stays while a later call fails, with what went wrong', async () => {
+    let fails = false;
+    const loaded = useLoaded(() => (fails ? Promise.reject(refusal(503, 'Away')) : Promise.resolve('kept')));
+    await loaded.reload();
+    fails = true;
+    await loaded.reload();
+    expect([loaded.value.value, loaded.problem.value?.title]).toEqual(['kept', 'Away']);
+    fails = false;
+    await loaded.reload();
+    expect(loaded.problem.value).toBeUndefined();
+  });
+});
+
+describe('an attempt', () => {
+  it('says whether it went well, and keeps what went wrong beside what was typed', async () => {
+    const { busy, problem, attempt } = useAttempt();
+    const going = attempt(() => Promise.reject(refusal(422, 'Not like this')));
+    expect(busy.value).toBe(true);
+    expect(await going).toBe(false);
+    expect([busy.value, problem.value?.title]).toEqual([false, 'Not like this']);
+    expect(await attempt(() => Promise.resolve())).toBe(true);
+    expect(problem.value).toBeUndefined();
+  });
+
+  it('from a row is told in passing, and the rows are read again whatever came of it', async () => {
+    const reload = vi.fn(() => Promise.resolve());
+    const act = useAct(reload);
+    await act(() => Promise.resolve(), 'Done.');
+    await act(() => Promise.reject(refusal(409, 'Too late')), 'Done.');
+    expect(toasts.map(({ severity, summary }) => [severity, summary])).toEqual([
+      ['secondary', 'Done.'],
+      ['error', 'Too late'],
+    ]);
+    expect(reload).toHaveBeenCalledTimes(2);
+  });
+});
+
+describe('what a list shows', () => {
+  it('is what its address says, and the usual where it says nothing', () => {
+    const list = useListQuery({ sort: 'name', descending: true });
+    expect([list.sort.value, list.descending.value, list.skip.value, list.search.value]).toEqual(['name', true, 0, '']);
+    route.query = { sort: 'day', descending: 'false', skip: '25', search: 'gates', stage: ['a', 'b'] };
+    expect([list.sort.value, list.descending.value, list.skip.value, list.search.value]).toEqual([
+      'day',
+      false,
+      25,
+      'gates',
+    ]);
+    expect(list.read('stage')).toBeUndefined();
+    route.query = { skip: 'x' };
+    expect(list.skip.value).toBe(0);
+  });
+
+  it('begins at its first page again when anything but the page changes, and says nothing that is usual', () => {
+    const list = useListQuery({ sort: 'name', descending: false });
+    route.query = { skip: '50', stage: 'Asked' };
+    list.change({ search: 'gates', stage: '' });
+    expect(replace).toHaveBeenLastCalledWith({ query: { search: 'gates' } });
+    list.change({ skip: '25' });
+    expect(replace).toHaveBeenLastCalledWith({ query: { search: 'gates', skip: '25' } });
+  });
+});
+
+describe('keys', () => {
+  const press = (key: string, more: object = {}, typing = false) => {
+    const event = { key, target: { matches: () => typing }, preventDefault: vi.fn(), ...more };
+    pressed(event as never);
+    return event.preventDefault.mock.calls.length > 0;
+  };
+
+  it('do what they are for, whatever the case of a letter', () => {
+    const actions = { r: vi.fn(), 'Control+Enter': vi.fn(), '[': vi.fn() };
+    useKeys(actions);
+    expect([press('R'), press('['), press('Enter', { ctrlKey: true }), press('x')]).toEqual([true, true, true, false]);
+    expect(Object.values(actions).map(({ mock }) => mock.calls.length)).toEqual([1, 1, 1]);
+  });
+
+  it('leave letters to whoever types, and everything to an open dialog and to Alt', () => {
+    useKeys({ r: () => undefined, 'Control+k': () => undefined });
+    expect([press('r', {}, true), press('k', { metaKey: true }, true), press('r', { altKey: true })]).toEqual([
+      false,
+      true,
+      false,
+    ]);
+    vi.stubGlobal('document', { querySelector: () => ({}) });
+    expect(press('r')).toBe(false);
+  });
+});
+
+describe('a field’s value', () => {
+  it.each([
+    [null, '', ''],
+    ['text', 'text', 'text'],
+    [true, 'yes', 'true'],
+    [{ number: '1250.5' }, '1,250.5', '1250.5'],
+    [{ percent: '0.125' }, '12.5\u202f%', '12.5'],
+    [{ amount: '1250', currency: 'GBP' }, '1,250.00\u00a0GBP', '1250'],
+    [{ amount: '1250', currency: null }, '1250 (no currency)', '1250'],
+    [{ date: '2026-12-14' }, '14 Dec 2026', '2026-12-14'],
+    [{ datetime: '2026-12-14T10:00:00Z' }, '14 Dec 2026', ''],
+    [{ choices: ['a', 'b'] }, 'a, b', 'a, b'],
+    [{ rich: '<p>One <b>two</b></p>' }, 'One two', ''],
+    [{ image: { link: 'x' } }, 'a picture', ''],
+    [{ image: { link: 'x', refused: 'Damaged.' } }, 'Damaged.', ''],
+    [{ type: 'Order', id: 'W1', fields: {} }, 'W1', ''],
+    [[], '0', ''],
+  ])('%j is read as “%s” and typed as “%s”', (value, read, typed) => {
+    expect(fieldText.fieldText(value as never)).toBe(read);
+    if (!Array.isArray(value) && !(value !== null && typeof value === 'object' && 'fields' in value))
+      expect(fieldText.fieldInput(value as never)).toBe(typed);
+  });
+
+  it('as a percentage goes both ways, and stays where it is none', () => {
+    expect([fieldText.percentPoints('0.125'), fieldText.percentFraction('12.5 %')]).toEqual(['12.5', '0.125']);
+    expect([fieldText.percentPoints('x'), fieldText.percentFraction('half')]).toEqual(['x', 'half']);
+  });
+
+  it('of the register is a sum or a dash', () => {
+    expect(fieldText.sumText('12.5', 'EUR')).toBe('12.50\u00a0EUR');
+    expect([fieldText.sumText(null, 'EUR'), fieldText.sumText('1', null)]).toEqual(['–', '–']);
+    expect(fieldText.dayText('no day')).toBe('no day');
+  });
+});

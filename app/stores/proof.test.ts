@@ -1,0 +1,169 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import type { Finding } from '#core/production/findings/finding';
+import { inNuxt, refusal, settled, type Answering, type Sent } from '../../tests/in-nuxt';
+import * as client from '../composables/api';
+import * as following from '../composables/follow';
+import { useProofStore, type Proof } from './proof';
+
+const finding = (id: string, severity: Finding['severity']): Finding => ({
+  id,
+  severity,
+  title: id,
+  sentence: `${id}.`,
+  values: [],
+});
+const proofOf = (id: string, findings: Finding[] = []) =>
+  ({
+    id,
+    record: { type: 'Deal', called: 'deal', id: 'D-1', name: 'Two gates' },
+    template: { id: 'quote', name: 'Quote', kind: 'quote', versionId: 'v-1', version: 1 },
+    findings,
+  }) as unknown as Proof;
+
+class States {
+  static open: States[] = [];
+  isClosed = false;
+  onmessage?: (event: { data: string }) => void;
+  constructor(readonly address: string) {
+    States.open.push(this);
+  }
+  close(): void {
+    this.isClosed = true;
+  }
+  tell(state: object): void {
+    this.onmessage!({ data: JSON.stringify(state) });
+  }
+}
+
+let answering: Answering;
+let requests: Sent[];
+beforeEach(() => {
+  States.open = [];
+  answering = () => proofOf('one');
+  requests = inNuxt((sent) => answering(sent), { ...client, ...following, EventSource: States });
+});
+const sent = (to: string) => requests.filter((each) => each.to === to);
+const loaded = async (findings: Finding[] = []) => {
+  answering = () => proofOf('one', findings);
+  const store = useProofStore();
+  await store.load('D-1', 'quote');
+  return store;
+};
+
+describe('a proof', () => {
+  it('is asked for with what was chosen', async () => {
+    const store = await loaded();
+    await store.inEdition('nl');
+    expect(requests.map(({ body }) => body)).toEqual([
+      { template: 'quote', record: 'D-1', choices: { edition: undefined } },
+      { template: 'quote', record: 'D-1', choices: { edition: 'nl' } },
+    ]);
+  });
+
+  it('that comes late does not take the place of a newer one', async () => {
+    const store = useProofStore();
+    const answers: ((proof: Proof) => void)[] = [];
+    answering = () => new Promise((resolve) => answers.push(resolve));
+    const [first, second] = [store.load('D-1', 'quote'), store.load('D-2', 'quote')];
+    await settled();
+    answers[1]!(proofOf('second'));
+    await second;
+    answers[0]!(proofOf('first'));
+    await first;
+    expect(store.proof!.id).toBe('second');
+    expect(store.loading).toBe(false);
+  });
+
+  it('that cannot be made says why, until one can', async () => {
+    const store = useProofStore();
+    answering = () => Promise.reject(refusal(503, 'The CRM is away'));
+    await store.load('D-1', 'quote');
+    expect(store.problem).toMatchObject({ title: 'The CRM is away' });
+    answering = () => proofOf('one');
+    await store.load('D-1', 'quote');
+    expect(store.problem).toBeUndefined();
+  });
+
+  it('explains a value, and forgets workings that a newer proof does not have', async () => {
+    const store = await loaded();
+    answering = () => ({ id: 'totals.total', steps: [] });
+    await store.explain('totals.total');
+    expect(store.workings).toMatchObject({ id: 'totals.total' });
+    expect(requests.at(-1)).toMatchObject({
+      to: 'GET /api/productions/one/workings',
+      query: { value: 'totals.total' },
+    });
+    answering = ({ to }) => (to.startsWith('POST') ? proofOf('two') : Promise.reject(refusal(404, 'No such value')));
+    await store.load('D-1', 'quote');
+    expect(store.workings).toBeUndefined();
+    await store.explain(undefined);
+    expect(store.workings).toBeUndefined();
+  });
+});
+
+describe('findings', () => {
+  it('stand in the way of filing until each that warns is skipped with a reason; what stops cannot be', async () => {
+    const store = await loaded([finding('late', 'warns'), finding('note', 'notes')]);
+    expect(store.mayFile).toBe(false);
+    store.skip(finding('late', 'warns'), 'agreed by telephone');
+    expect([store.openFindings, store.mayFile]).toEqual([[], true]);
+    store.unskip(finding('late', 'warns'));
+    expect(store.openFindings.map(({ id }) => id)).toEqual(['late']);
+    const stopped = await loaded([finding('stop', 'stops')]);
+    stopped.skip(finding('stop', 'stops'), 'no');
+    expect(stopped.mayFile).toBe(false);
+  });
+});
+
+describe('filing', () => {
+  it('sends the proof under its own key with the reasons, and follows the document until it is filed', async () => {
+    const store = await loaded([finding('late', 'warns'), finding('other', 'notes')]);
+    store.skip(finding('late', 'warns'), 'agreed');
+    answering = () => ({ id: 'd-1', number: 'Q-1' });
+    const filing = store.file();
+    expect(store.busy).toBe(true);
+    await filing;
+    expect(sent('POST /api/documents')).toMatchObject([
+      { body: { production: 'one', skips: { late: 'agreed' } }, headers: { 'Idempotency-Key': 'one' } },
+    ]);
+    const [states] = States.open;
+    expect(states!.address).toBe('/api/documents/d-1/states');
+    states!.tell({ id: 'd-1', number: 'Q-1', state: 'rendered', reason: 'The CRM is away.', dueAt: '2026-11-26' });
+    expect([store.filing, store.busy]).toMatchObject([{ state: 'rendered', reason: 'The CRM is away.' }, true]);
+    states!.tell({ id: 'd-1', number: 'Q-1', state: 'filed', reason: null, dueAt: null });
+    expect([store.filing!.state, store.busy, store.mayFile, states!.isClosed]).toEqual(['filed', false, false, true]);
+  });
+
+  it('is not begun twice, nor while something is open', async () => {
+    const store = await loaded([finding('late', 'warns')]);
+    await store.file();
+    expect(sent('POST /api/documents')).toEqual([]);
+    store.skip(finding('late', 'warns'), 'agreed');
+    answering = () => ({ id: 'd-1', number: 'Q-1' });
+    await Promise.all([store.file(), store.file()]);
+    expect(sent('POST /api/documents')).toHaveLength(1);
+  });
+
+  it.each([
+    [409, true],
+    [422, true],
+    [503, false],
+  ])('that is refused with %i says why; the proof is read again: %s', async (status, again) => {
+    const store = await loaded();
+    answering = ({ to }) =>
+      to.endsWith('/documents') ? Promise.reject(refusal(status, 'Not like this')) : proofOf('newer');
+    await store.file();
+    expect(store.filingProblem).toMatchObject({ title: 'Not like this' });
+    expect([store.busy, store.proof!.id]).toEqual([false, again ? 'newer' : 'one']);
+  });
+
+  it('of a proof that was left is followed no more', async () => {
+    const store = await loaded();
+    answering = () => ({ id: 'd-1', number: 'Q-1' });
+    await store.file();
+    store.reset();
+    States.open[0]!.tell({ id: 'd-1', number: 'Q-1', state: 'rendered' });
+    expect(States.open[0]!.isClosed).toBe(true);
+    expect([store.filing, store.proof, store.skipped]).toEqual([undefined, undefined, {}]);
+  });
+});

@@ -1,0 +1,40 @@
+import { createPinia, setActivePinia } from 'pinia';
+import * as vue from 'vue';
+import { vi } from 'vitest';
+
+/** A request that a page sent, as the server would see it. */
+export interface Sent {
+  /** `GET /api/records/Deal` */
+  to: string;
+  query?: Readonly<Record<string, unknown>>;
+  body?: unknown;
+  headers: Readonly<Record<string, string>>;
+}
+
+/** What a server answers: a value, or problem details that it refuses with. */
+export type Answering = (sent: Sent) => unknown;
+
+/** Problem details as they come back from a call. */
+export const refusal = (status: number, title: string, more: object = {}) => ({
+  data: { status, title, detail: `${title}.`, ...more },
+});
+
+/**
+ * Puts in place what Nuxt gives every file of app/ without an import: Vue's functions, a store of stores, `$fetch` with a made-up
+ * server behind it, and whatever else is `given`. Gives all requests that were sent.
+ */
+export function inNuxt(answering: Answering, given: object = {}): Sent[] {
+  const requests: Sent[] = [];
+  setActivePinia(createPinia());
+  const $fetch = (path: string, options: { method: string } & Omit<Sent, 'to'>) => {
+    const { method, query, body, headers } = options;
+    const sent = { to: `${method} ${path}`, query, body, headers };
+    requests.push(sent);
+    return Promise.resolve().then(() => answering(sent));
+  };
+  for (const [name, value] of Object.entries({ ...vue, $fetch, ...given })) vi.stubGlobal(name, value);
+  return requests;
+}
+
+/** Lets everything that waits for an answer go on. */
+export const settled = () => new Promise<void>((done) => setTimeout(done, 0));
