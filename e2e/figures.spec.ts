@@ -36,7 +36,7 @@ test('a figure sheet shows its values for a deal, and what hangs together', asyn
 
 test('a figure without a value for the deal is told, and not called in order', async ({ page }) => {
   await page.goto('/templates/glasshouse-quote/figures?record=D-1202');
-  await expect(page.getByRole('status')).toContainText('For this deal List value has no value:');
+  await expect(page.getByRole('status')).toContainText('For this record List value has no value:');
   await expect(page.getByText('all in order')).toHaveCount(0);
 });
 

@@ -18,6 +18,7 @@ const proofOf = (id: string, findings: Finding[] = []) =>
     record: { type: 'Deal', called: 'deal', id: 'D-1', name: 'Two gates' },
     template: { id: 'quote', name: 'Quote', kind: 'quote', versionId: 'v-1', version: 1 },
     findings,
+    pages: { glyphs: { digest: 'g', drawing: '<defs/>' }, pages: [{ digest: id, drawing: `<svg id="${id}"/>` }] },
   }) as unknown as Proof;
 
 class States {
@@ -55,9 +56,22 @@ describe('a proof', () => {
     const store = await loaded();
     await store.inEdition('nl');
     expect(requests.map(({ body }) => body)).toEqual([
-      { template: 'quote', record: 'D-1', choices: { edition: undefined } },
-      { template: 'quote', record: 'D-1', choices: { edition: 'nl' } },
+      { template: 'quote', record: 'D-1', choices: { edition: undefined }, has: [] },
+      { template: 'quote', record: 'D-1', choices: { edition: 'nl' }, has: ['g', 'one'] },
     ]);
+  });
+
+  it('keeps the drawings of pages that did not change, and takes those that did', async () => {
+    const store = await loaded();
+    const parts = {
+      glyphs: { digest: 'g' },
+      pages: [{ digest: 'one' }, { digest: 'two', drawing: '<svg id="two"/>' }],
+    };
+    answering = () => ({ ...proofOf('two'), pages: parts });
+    await store.load('D-1', 'quote');
+    expect(store.proof!.pages).toMatchObject({ glyphs: '<defs/>', pages: ['<svg id="one"/>', '<svg id="two"/>'] });
+    await store.load('D-1', 'quote');
+    expect(requests.at(-1)!.body).toMatchObject({ has: ['g', 'one', 'two'] });
   });
 
   it('that comes late does not take the place of a newer one', async () => {

@@ -3,7 +3,17 @@ import type { Finding } from '#core/production/findings/finding';
 import type { Workings } from '#core/sheet/workings';
 import type { Answer, ApiProblem, DocumentRow } from '~/composables/api';
 
-export type Proof = Answer<'POST /productions'>;
+type ProofAnswer = Answer<'POST /productions'>;
+
+/** A proof with the drawings of all its pages. */
+export type Proof = Omit<ProofAnswer, 'pages'> & {
+  pages: Omit<ProofAnswer['pages'], 'glyphs' | 'pages'> & {
+    /** The glyphs that all pages share, as SVG definitions. */
+    glyphs: string;
+    /** An SVG element each. */
+    pages: string[];
+  };
+};
 
 /** How far a filing is. */
 export interface FilingProgress {
@@ -39,15 +49,31 @@ export const useProofStore = defineStore('proof', () => {
     () => !!proof.value && openFindings.value.length === 0 && !busy.value && filing.value?.state !== 'filed',
   );
 
-  async function load(dealId: string, templateId: string): Promise<void> {
+  /** The pages of the last proof by their digests: what did not change since is not sent again. */
+  let drawings: ReadonlyMap<string, string> = new Map();
+
+  function drawn(answer: ProofAnswer): Proof {
+    const { glyphs, pages, pageSize } = answer.pages;
+    const known = drawings;
+    drawings = new Map([glyphs, ...pages].map(({ digest, drawing }) => [digest, drawing ?? known.get(digest) ?? '']));
+    const drawing = ({ digest }: typeof glyphs) => drawings.get(digest)!;
+    return { ...answer, pages: { glyphs: drawing(glyphs), pages: pages.map(drawing), pageSize } };
+  }
+
+  async function load(recordId: string, templateId: string): Promise<void> {
     const mine = ++newest;
     loading.value = true;
     try {
-      const loaded = await api('POST /productions', {
-        body: { template: templateId, record: dealId, choices: { edition: edition.value } },
+      const answer = await api('POST /productions', {
+        body: {
+          template: templateId,
+          record: recordId,
+          choices: { edition: edition.value },
+          has: [...drawings.keys()],
+        },
       });
       if (mine !== newest) return;
-      proof.value = loaded;
+      proof.value = drawn(answer);
       problem.value = undefined;
       if (workings.value) await explain(workings.value.id);
     } catch (thrown) {

@@ -1,4 +1,4 @@
-import { anything, number, requiredMapOf, shape, text, uuid } from '../shape/shape';
+import { listOf, number, requiredMapOf, shape, text, uuid } from '../shape/shape';
 import {
   all,
   bridgeStep,
@@ -13,6 +13,13 @@ import {
 } from './answers';
 import { endpoint } from './endpoint';
 
+/** An SVG element, or the SVG definitions that all of them share. Its digest names it from then on. */
+const pagePart = shape({
+  digest: words(),
+  /** Absent where the caller has it. */
+  drawing: words().optional(),
+}).required();
+
 const ofProduction = shape({ id: uuid().required() }).required();
 
 export const productionEndpoints = {
@@ -26,6 +33,8 @@ export const productionEndpoints = {
       record: text(100).min(1).required(),
       /** What is not left to the template. */
       choices: shape({ plan: text(100), edition: text(100), houseStyle: text(100) }),
+      /** Digests of pages that are at hand already: they come without their drawing. */
+      has: listOf(text(64).required(), 1_000),
     }).required(),
     answer: shape({
       /** Names the production: to explain it, to print a trial of it, to file it. */
@@ -59,8 +68,8 @@ export const productionEndpoints = {
       annexes: all(shape({ label: words(), sha256: words() }).required()),
       pages: shape({
         /** The glyphs that all pages share, as SVG definitions; then one SVG element each. */
-        glyphs: anything<string>('SVG definitions.'),
-        pages: all(anything<string>('An SVG element.')),
+        glyphs: pagePart,
+        pages: all(pagePart),
         pageSize: shape({ width: number().required(), height: number().required() }).required(),
       }).required(),
     }).required(),

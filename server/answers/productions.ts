@@ -1,11 +1,14 @@
 import type { productionEndpoints } from '../../core/contract/productions';
 import type { Answers } from '../edge/answer';
+import { encodingFor } from '../edge/encoding';
 import { pdfHeaders } from '../edge/file-headers';
 import { explainProof, proofDocument, trialPdf } from '../productions/proof';
 
 export const productionAnswers: Answers<typeof productionEndpoints> = {
-  'POST /productions': ({ body: { template, record, choices = {} }, services, caller }) =>
-    proofDocument(services, { templateId: template, recordId: record, choices }, caller),
+  'POST /productions': ({ body: { template, record, choices = {}, has = [] }, services, caller, event }) => {
+    const wanted = { templateId: template, recordId: record, choices };
+    return proofDocument(services, wanted, caller, { has, encoding: encodingFor(event) });
+  },
   'GET /productions/{id}/trial': async ({ parameters, services, caller }) => {
     const { bytes, fileName } = await trialPdf(services, parameters.id, caller);
     return { bytes, headers: pdfHeaders(fileName) };

@@ -11,6 +11,7 @@ import type {
   Served,
 } from '../../core/contract/endpoint';
 import type { Caller } from '../people/caller';
+import type { Encoding } from '../press/proof-answer';
 import type { Services } from '../services';
 
 /** A request that was let in: what it brings, in the shapes of its endpoint. */
@@ -32,6 +33,17 @@ export interface SentFile {
   headers: Readonly<Record<string, string>>;
 }
 
+/** JSON that is made and compressed already, where it is large. */
+export class EncodedJson<T> {
+  /** Holds what it is JSON of, for the types alone. */
+  declare readonly of: T;
+
+  constructor(
+    readonly bytes: Uint8Array,
+    readonly encoding: Encoding,
+  ) {}
+}
+
 /** Begins to send events; gives what ends it. */
 export type Subscription<Event> = (send: (event: Served<Event>) => Promise<void>) => () => void;
 
@@ -40,7 +52,7 @@ export type Given<E extends Endpoint> = E['answer'] extends FileContent
   ? SentFile
   : E['answer'] extends EventContent
     ? Subscription<EventOf<E>>
-    : Served<AnswerOf<E>>;
+    : Served<AnswerOf<E>> | EncodedJson<AnswerOf<E>>;
 
 /** One function for each endpoint of a part of the contract. */
 export type Answers<Part extends Readonly<Record<string, Endpoint>>> = {

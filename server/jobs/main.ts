@@ -18,7 +18,7 @@ const LAST_WORDS = 3_000;
 
 const { database } = openDatabase();
 // What people wait for at their screens goes first, on this machine too.
-const press = new Press(AT_ONCE, 5);
+const press = new Press(AT_ONCE, 7);
 const queue = await openQueue('work');
 const services = { database, press, queue };
 

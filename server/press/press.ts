@@ -8,11 +8,12 @@ import type { RecordSchema } from '../../core/record/schema';
 import type { Fault, FaultReport } from '../../core/shape/faults';
 import type { Pins, Template } from '../../core/template/template';
 import type { Workings } from '../../core/sheet/workings';
-import type { ProofPages } from '../../render/typst/typesetter';
+import type { UsedValues } from '../../core/record/used';
 import { LONG, USUAL } from './bounds';
 import { MIB } from './memory';
 import { isOutsize } from './outsize';
 import { PressProcess } from './press-process';
+import type { Encoding, ProofHead } from './proof-answer';
 
 /** What a composition is made of. Plain data: it is handed to another process. */
 export interface CompositionInput {
@@ -23,7 +24,7 @@ export interface CompositionInput {
 
 export type PressTask =
   | { kind: 'compose'; input: CompositionInput }
-  | { kind: 'proof'; input: CompositionInput; key: string }
+  | ({ kind: 'proof'; input: CompositionInput; key: string } & Proofing)
   | { kind: 'explain'; input: CompositionInput; key: string; id: string }
   | { kind: 'print'; input: CompositionInput }
   | { kind: 'thumbnail'; input: CompositionInput; width: number }
@@ -31,13 +32,26 @@ export type PressTask =
   | { kind: 'read template'; bytes: Uint8Array }
   | { kind: 'check template'; template: Template; pins: Pins; schema: RecordSchema };
 
-export interface Proof {
-  composition: Composition;
-  pages: ProofPages;
+/** What a proof's answer is made of besides its composition and pages. */
+export interface Proofing {
+  head: ProofHead;
+  /** Digests of pages that are at hand where the answer goes to. */
+  has: readonly string[];
+  encoding: Encoding;
 }
 
+/** A proof: its answer as it goes out, and what is kept of it to file it later. */
+export interface Proof {
+  answer: Uint8Array;
+  used: UsedValues;
+  usedDigest: string;
+}
+
+/** A composition without the pictures, which stay with the press. */
+export type Composed = Omit<Composition, 'assets'>;
+
 export interface Print {
-  composition: Composition;
+  composition: Composed;
   /** How each figure and value came about; absent, as the PDF is, when a finding stops filing and it is no trial. */
   workings?: Record<string, Workings>;
   pdf?: Uint8Array;
@@ -84,13 +98,13 @@ export class Press {
     process.once('exit', this.#endAll);
   }
 
-  compose(input: CompositionInput): Promise<Composition> {
-    return this.#run<Composition>({ kind: 'compose', input });
+  compose(input: CompositionInput): Promise<Composed> {
+    return this.#run<Composed>({ kind: 'compose', input });
   }
 
-  /** Sets a proof. `key` names it for `explain`. */
-  proof(input: CompositionInput, key: string): Promise<Proof> {
-    return this.#run<Proof>({ kind: 'proof', input, key });
+  /** Sets a proof and makes its answer, which is large: the process that answers only passes it on. `key` names it for `explain`. */
+  proof(input: CompositionInput, key: string, proofing: Proofing): Promise<Proof> {
+    return this.#run<Proof>({ kind: 'proof', input, key, ...proofing });
   }
 
   /** How one figure or value of a proof came about; quick while a process still has the proof at hand. */

@@ -2,6 +2,7 @@
 import { LRUCache } from 'lru-cache';
 import { Worker } from 'node:worker_threads';
 import { compose, composing, type Composing } from '../../core/production/compose';
+import type { Composition } from '../../core/production/composition';
 import { lookOver, type LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
 import { unpackedText } from '../../core/files/unpack';
@@ -12,7 +13,8 @@ import { printPdf } from '../../render/pdf/print';
 import { rasterised } from '../../render/png/thumbnail';
 import { Typesetter, TypesettingError } from '../../render/typst/typesetter';
 import { Unpacker, type Packed } from './parts';
-import type { CompositionInput, PressTask, Print, Proof } from './press';
+import type { Composed, CompositionInput, PressTask, Print, Proof } from './press';
+import { proofAnswer, serialised } from './proof-answer';
 import type { Answer } from './press-process';
 
 const typesetter = new Typesetter(process.env.LUMBIX_PRESS_FOLDER!);
@@ -51,18 +53,22 @@ async function withInput(task: Extract<PressTask, { input: CompositionInput }>):
   const { input } = task;
   switch (task.kind) {
     case 'compose':
-      return compose(input.template, input.snapshot, input.context);
+      return withoutAssets(compose(input.template, input.snapshot, input.context));
     case 'proof': {
       const { composition } = composed(input, task.key);
-      return { composition, pages: typesetter.proof(composition.document, composition.assets) } satisfies Proof;
+      const pages = typesetter.proof(composition.document, composition.assets);
+      const answer = serialised(proofAnswer(task.head, composition, pages, task.has), task.encoding);
+      const { used, usedDigest } = composition;
+      return { answer, used, usedDigest } satisfies Proof;
     }
     case 'explain':
       return composed(input, task.key).explain(task.id);
     case 'print': {
       const { composition, explainAll } = composing(input.template, input.snapshot, input.context);
-      if (!mayFile(composition.findings) && !input.context.trial) return { composition } satisfies Print;
+      if (!mayFile(composition.findings) && !input.context.trial)
+        return { composition: withoutAssets(composition) } satisfies Print;
       const pdf = await printPdf(typesetter, composition);
-      return { composition, workings: explainAll(), pdf } satisfies Print;
+      return { composition: withoutAssets(composition), workings: explainAll(), pdf } satisfies Print;
     }
     case 'thumbnail': {
       const { document, assets } = compose(input.template, input.snapshot, input.context);
@@ -70,6 +76,8 @@ async function withInput(task: Extract<PressTask, { input: CompositionInput }>):
     }
   }
 }
+
+const withoutAssets = ({ assets: _assets, ...composition }: Composition): Composed => composition;
 
 /** A template file's template, or what is wrong with its shape. It may be packed, alone in a ZIP archive. */
 function readTemplate(bytes: Uint8Array): ReturnType<typeof readTemplateFile> {

@@ -2,7 +2,6 @@ import { and, eq } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Contract } from '../../core/contract/contract';
 import type { BodyOf } from '../../core/contract/endpoint';
-import type { Composition } from '../../core/production/composition';
 import { mayFile } from '../../core/production/findings/finding';
 import { calledRecord, partText } from '../../core/record/layout';
 import { calledByType } from '../../core/record/schema';
@@ -17,7 +16,7 @@ import type { Queue } from '../jobs/queue';
 import { refuseUnfiledKind, refuseUnseenRecord } from '../people/access';
 import type { Caller } from '../people/caller';
 import { isOutsize } from '../press/outsize';
-import type { Press } from '../press/press';
+import type { Composed, Press } from '../press/press';
 import { Problem } from '../problem';
 import { noteQuoted } from '../records/record-index';
 import { addToTrail } from '../trail';
@@ -212,7 +211,7 @@ async function addFiledToTrail(
   );
 }
 
-async function refuseChanged(proofed: UsedValues, composition: Composition, snapshot: RecordSnapshot): Promise<void> {
+async function refuseChanged(proofed: UsedValues, composition: Composed, snapshot: RecordSnapshot): Promise<void> {
   const changes = usedChanges(proofed, composition.used);
   if (changes.length === 0) return;
   const schema = await recordSchema();
@@ -232,7 +231,7 @@ async function refuseChanged(proofed: UsedValues, composition: Composition, snap
   );
 }
 
-function refuseFindings(composition: Composition, skips: Readonly<Record<string, string>>): void {
+function refuseFindings(composition: Composed, skips: Readonly<Record<string, string>>): void {
   const { findings } = composition;
   if (!mayFile(findings))
     throw new Problem(422, 'This document cannot be filed', whatStops(composition), { reason: 'findings', findings });

@@ -82,7 +82,7 @@ const circumstances = ({ skips: _skips, ...forced }: Choices) => forced;
 export async function keepProduction(
   connection: Connection,
   { id, published, choices, snapshot, issueDate, at }: Begun,
-  { used, usedDigest }: Composition,
+  { used, usedDigest }: Pick<Composition, 'used' | 'usedDigest'>,
   caller: Caller,
 ): Promise<void> {
   await connection.insert(productions).values({

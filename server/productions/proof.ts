@@ -1,57 +1,57 @@
+import type { Contract } from '../../core/contract/contract';
+import type { AnswerOf } from '../../core/contract/endpoint';
 import { calledRecord } from '../../core/record/layout';
 import { calledByType } from '../../core/record/schema';
 import type { Workings } from '../../core/sheet/workings';
+import { EncodedJson } from '../edge/answer';
 import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import { recordSchema } from '../records/record-schema';
 import type { Services } from '../services';
-import { beginProduction, inputOf, keepProduction, ownProduction, productionInput, type Wanted } from './production';
+import type { Proofing } from '../press/press';
+import type { ProofHead } from '../press/proof-answer';
+import {
+  beginProduction,
+  inputOf,
+  keepProduction,
+  ownProduction,
+  productionInput,
+  type Begun,
+  type Wanted,
+} from './production';
+
+/** How the answer of a proof goes out, and which pages need not. */
+export type Sending = Pick<Proofing, 'has' | 'encoding'>;
 
 /**
- * The proof of a document: its pages, findings and figures. What it was made from is kept under its id, to explain it, to print a
- * trial of it, and to file it.
+ * The proof of a document: its pages, findings and figures, as JSON. What it was made from is kept under its id, to explain it, to
+ * print a trial of it, and to file it.
  * @throws Problem, SourceError
  */
-export async function proofDocument(services: Services, wanted: Wanted, caller: Caller) {
+export async function proofDocument(
+  services: Services,
+  wanted: Wanted,
+  caller: Caller,
+  { has, encoding }: Sending,
+): Promise<EncodedJson<AnswerOf<Contract['POST /productions']>>> {
   const { database, press } = services;
   const begun = await beginProduction(services, wanted, caller);
-  const { id, published, snapshot, issueDate } = begun;
-  const { composition, pages } = await press.proof(await inputOf(database, begun), id);
-  await keepProduction(database, begun, composition, caller);
+  const [input, head] = await Promise.all([inputOf(database, begun), headOf(begun)]);
+  const { answer, ...kept } = await press.proof(input, begun.id, { head, has, encoding });
+  await keepProduction(database, begun, kept, caller);
+  return new EncodedJson(answer, encoding);
+}
+
+async function headOf({ id, published, snapshot, issueDate }: Begun): Promise<ProofHead> {
+  const { template, versionId, version } = published;
   const schema = await recordSchema();
-  const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes } =
-    composition;
+  const { type } = snapshot;
   return {
     id,
-    template: {
-      id: published.template.id,
-      name: published.template.name,
-      kind: published.template.kind,
-      versionId: published.versionId,
-      version: published.version,
-    },
-    record: {
-      type: snapshot.type,
-      called: calledByType(schema, snapshot.type),
-      id: snapshot.id,
-      name: calledRecord(snapshot, schema),
-    },
+    template: { id: template.id, name: template.name, kind: template.kind, versionId, version },
+    record: { type, called: calledByType(schema, type), id: snapshot.id, name: calledRecord(snapshot, schema) },
     issueDate,
-    sections: sectionNotes(composition.document.body),
-    findings,
-    figures,
-    bridge,
-    values,
-    fileName,
-    title,
-    read: Object.keys(used).length,
-    leftOut,
-    proved,
-    currency,
-    edition,
-    annexes,
-    pages,
-    editions: published.template.editions.map(({ id: name, label }) => ({ id: name, label })),
+    editions: template.editions.map(({ id: name, label }) => ({ id: name, label })),
   };
 }
 
@@ -81,20 +81,4 @@ export async function explainProof(
   if (!workings)
     throw new Problem(404, 'No such value', 'This proof has no value of that name. Read the record again.');
   return workings;
-}
-
-type Blocks = Awaited<ReturnType<Services['press']['compose']>>['document']['body'];
-
-/** The margin note of each section on the page, by block. */
-function sectionNotes(blocks: Blocks): Record<string, string> {
-  const notes: Record<string, string> = {};
-  const visit = (each: Blocks) => {
-    for (const block of each) {
-      if (block.kind === 'section') notes[block.block] = block.note;
-      if (block.kind === 'section' || block.kind === 'keep') visit(block.blocks);
-      if (block.kind === 'columns') block.columns.forEach(visit);
-    }
-  };
-  visit(blocks);
-  return notes;
 }

@@ -1,12 +1,15 @@
 import { execFileSync } from 'node:child_process';
 import { afterEach, expect, it } from 'vitest';
 import { join } from 'node:path';
+import { brotliDecompressSync, gunzipSync } from 'node:zlib';
 import type { Block } from '../../core/template/blocks';
 import type { Inline } from '../../core/template/inlines';
 import { shipped } from '../../demo/shipped';
 import { PastBounds } from '../../server/press/bounds';
 import { Packer } from '../../server/press/parts';
-import { Press, type CompositionInput } from '../../server/press/press';
+import { Press, type CompositionInput, type Proofing } from '../../server/press/press';
+import type { Contract } from '../../core/contract/contract';
+import type { AnswerOf } from '../../core/contract/endpoint';
 import { demoPictures, demoSchema, demoSnapshot } from '../demo-snapshot';
 
 process.env.LUMBIX_BUILD = join(process.cwd(), '.build');
@@ -30,6 +33,14 @@ function input(deal: string, body?: Block[], text = ''): CompositionInput {
     context: { schema: demoSchema, pins: shipped, issueDate: '2026-11-23', edition: 'en', available: demoPictures },
   };
 }
+const HEAD = {
+  id: 'p',
+  template: { id: 'quote', name: 'Quote', kind: 'quote', versionId: 'v', version: 1 },
+  record: { type: 'Deal', called: 'deal', id: 'D-1', name: 'Two gates' },
+  issueDate: '2026-11-23',
+  editions: [],
+};
+const PROOFING: Proofing = { head: HEAD, has: [], encoding: 'identity' };
 const VALUES: Inline[] = Array.from({ length: 8 }, (_, index) => ({
   type: 'value',
   attrs: { id: `value-${index}`, formula: 'name & unit & quantity' },
@@ -78,15 +89,16 @@ it('does what people wait for before filings, and pictures for the shelf last', 
     press.compose(input('D-1187')).then(tell('first')),
     press.thumbnail(input('D-1188'), 100).then(tell('picture')),
     press.print(input('D-1189')).then(tell('filing')),
-    press.proof(input('D-1190'), 'key').then(tell('proof')),
+    press.proof(input('D-1190'), 'key', PROOFING).then(tell('proof')),
   ]);
   expect(done).toEqual(['first', 'proof', 'filing', 'picture']);
 });
 
 it('renews a process before it grows, so that memory stays where it was', async () => {
   const press = pressWith(1);
-  for (let each = 0; each < 120; each++) await press.proof(input('D-1203', undefined, `Unique ${each}`), `key ${each}`);
-  for (let each = 0; each < 12; each++) await press.proof(input('D-1203'), `whole ${each}`);
+  for (let each = 0; each < 120; each++)
+    await press.proof(input('D-1203', undefined, `Unique ${each}`), `key ${each}`, PROOFING);
+  for (let each = 0; each < 12; each++) await press.proof(input('D-1203'), `whole ${each}`, PROOFING);
   expect(Math.max(...press.memory)).toBeLessThan(420 * MIB);
 }, 60_000);
 
@@ -123,4 +135,33 @@ it('hands a picture over once, though it is read anew for each task', () => {
     return parts.filter(({ value }) => value && 'bytes' in value).length;
   };
   expect([bytesSent(), bytesSent(), bytesSent()]).toEqual([1, 0, 0]);
+});
+
+const READERS = { br: brotliDecompressSync, gzip: gunzipSync, identity: (bytes: Uint8Array) => Buffer.from(bytes) };
+const read = async (press: Press, proofing: Partial<Proofing>, text: string) => {
+  const { answer } = await press.proof(input('D-1187', undefined, text), text, { ...PROOFING, ...proofing });
+  const bytes = READERS[proofing.encoding ?? 'identity'](answer);
+  return JSON.parse(bytes.toString()) as AnswerOf<Contract['POST /productions']>;
+};
+
+it('makes the whole answer of a proof, pressed as its caller takes it', async () => {
+  const press = pressWith(1);
+  const plain = await read(press, {}, 'One');
+  expect(plain).toMatchObject({
+    ...HEAD,
+    edition: 'en',
+    pages: { pages: [{ drawing: expect.stringContaining('<svg') }] },
+  });
+  for (const encoding of ['br', 'gzip'] as const) expect(await read(press, { encoding }, 'One')).toEqual(plain);
+});
+
+it('leaves out the drawings of pages that are at hand', async () => {
+  const press = pressWith(1);
+  const { pages } = await read(press, {}, 'One');
+  const has = [pages.glyphs.digest, ...pages.pages.map(({ digest }) => digest)];
+  const again = await read(press, { has }, 'One');
+  expect(again.pages).toEqual({ ...pages, glyphs: { digest: has[0] }, pages: [{ digest: has[1] }] });
+  const other = await read(press, { has }, 'Two');
+  expect(other.pages.pages[0]!.digest).not.toBe(has[1]);
+  expect(other.pages.pages[0]!.drawing).toBeDefined();
 });

@@ -2,17 +2,24 @@ import { randomUUID } from 'node:crypto';
 import type { Choices } from '../../core/production/production';
 import type { Caller } from '../../server/people/caller';
 import { beginFiling, type Accepted, type FilingRequest } from '../../server/productions/begin';
+import type { Contract } from '../../core/contract/contract';
+import type { AnswerOf } from '../../core/contract/endpoint';
 import { proofDocument } from '../../server/productions/proof';
 import type { Services } from '../../server/services';
 
 /** The proof that a page would show of a record with a template. */
-export const proofOf = (
+export async function proofOf(
   services: Services,
   recordId: string,
   templateId: string,
   caller: Caller,
   choices: Choices = {},
-): ReturnType<typeof proofDocument> => proofDocument(services, { recordId, templateId, choices }, caller);
+  has: readonly string[] = [],
+): Promise<AnswerOf<Contract['POST /productions']>> {
+  const wanted = { recordId, templateId, choices };
+  const { bytes } = await proofDocument(services, wanted, caller, { has, encoding: 'identity' });
+  return JSON.parse(Buffer.from(bytes).toString()) as AnswerOf<Contract['POST /productions']>;
+}
 
 /** What a page would send to file a proof, every warning skipped. */
 export function filingOf({ id, findings }: Awaited<ReturnType<typeof proofOf>>): FilingRequest {

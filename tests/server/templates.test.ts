@@ -258,7 +258,7 @@ describe('a document', () => {
   it('of the other brand has its house style', async () => {
     const { edition, pages } = await proofOf(services(), 'D-1229', 'glasshouse-quote', CALLER);
     expect(edition).toBe('little-vale');
-    expect(pages.glyphs + pages.pages.join('')).toContain('#f4f5ec');
+    expect(JSON.stringify(pages)).toContain('#f4f5ec');
   });
 
   it('prints the pictures that the CRM holds, each fetched once; without one it says so', async () => {

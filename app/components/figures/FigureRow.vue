@@ -2,7 +2,7 @@
 import type { SheetFormula } from '#core/sheet/formulas';
 import type { FigureView, ShownValue } from '#core/sheet/view';
 
-/** One figure on the sheet: its name, its formula, its value for the deal; opened, its formula can be written. */
+/** One figure on the sheet: its name, its formula, its value for the record; opened, its formula can be written. */
 const { entry, view, row, open, lit } = defineProps<{
   entry: SheetFormula;
   view: FigureView | undefined;

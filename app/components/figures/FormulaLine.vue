@@ -15,7 +15,7 @@ import { EditorView, keymap, placeholder } from '@codemirror/view';
 import type { Completion } from '#core/sheet/complete';
 import type { FormulaState } from '#core/sheet/view';
 
-/** A formula being written: highlighted, completed and checked as it is typed, with its value for the current deal. */
+/** A formula being written: highlighted, completed and checked as it is typed, with its value for the current record. */
 const { source, list, row, label } = defineProps<{ source: string; list?: string; row: number; label: string }>();
 const emit = defineEmits<{ typed: [source: string]; done: []; left: []; help: [] }>();
 

@@ -2,12 +2,12 @@
 /** All keys that do something, in a dialog. */
 const open = defineModel<boolean>('open', { required: true });
 const keys = [
-  ['Ctrl K', 'Find a deal or a document'],
+  ['Ctrl K', 'Find a record or a document'],
   ['Ctrl Enter', 'The dark button of the page: Produce, File'],
-  ['[  ]', 'Previous and next deal in the proof'],
+  ['[  ]', 'Previous and next record in the proof'],
   ['/', 'Search the list'],
   ['↑ ↓ Enter', 'Choose a row of a list'],
-  ['R', 'Read the deal again'],
+  ['R', 'Read the record again'],
   ['Esc', 'Close what is open'],
   ['?', 'All keys'],
 ];

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { DocumentRow } from '~/composables/api';
 
-/** The documents of a deal as a stack of sheets, the newest on top. */
+/** The documents of a record as a stack of sheets, the newest on top. */
 defineProps<{ documents: readonly DocumentRow[] }>();
 const SAID = {
   preparing: 'Being prepared',

@@ -1,4 +1,4 @@
-import type { Composition } from '../../../core/production/composition';
+import type { Composed } from '../../press/press';
 import { freeFileName } from '../../../core/production/file-name';
 import { sha256 } from '../../assets';
 import { files, type KeptComposition } from '../../db/schema';
@@ -35,8 +35,8 @@ export const render: StepKind = {
   },
 };
 
-/** A composition as it is kept: without pictures, which are in the PDF, and without the password that opens it. */
-function kept({ assets: _assets, output, ...rest }: Composition): Omit<KeptComposition, 'workings'> {
+/** A composition as it is kept: without the password that opens the PDF. */
+function kept({ output, ...rest }: Composed): Omit<KeptComposition, 'workings'> {
   const { password: _password, ...protection } = output.protection ?? {};
   return {
     ...rest,

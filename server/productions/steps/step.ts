@@ -45,5 +45,5 @@ export const recordOf = ({ recordType: type, recordId: id }: Filing['document'])
 export class Unfileable extends Error {}
 
 /** The sentence of the first finding that stops a composition. */
-export const whatStops = ({ findings }: Composition): string =>
+export const whatStops = ({ findings }: Pick<Composition, 'findings'>): string =>
   findings.find(({ severity }) => severity === 'stops')!.sentence;

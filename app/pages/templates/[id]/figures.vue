@@ -208,7 +208,7 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             <template v-if="faults.length > 1"> And {{ faults.length - 1 }} more.</template>
           </p>
           <p v-else-if="!announcement && failures.length > 0" class="fault" role="status">
-            For this deal
+            For this record
             <button type="button" @click="store.select(failures[0]!.key)">{{ store.labelOf(failures[0]!.key) }}</button>
             has no value: {{ failures[0]!.message.replace(/\.?$/, '.') }}
             <template v-if="failures.length > 1"> {{ failures.length - 1 }} more have none either.</template>
