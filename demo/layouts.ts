@@ -48,11 +48,13 @@ export const demoLayouts: Readonly<Record<string, RecordLayout>> = {
     ],
     columns: [],
     needsQuote: ['Enquiry', 'Site visit'],
+    search: ['order_number', 'contact'],
   },
   LineItem: {
     parts: { name: 'name' },
     groups: [],
     columns: ['quantity', 'unit', 'unit_price', 'discount', 'tax_rate', 'tax_category'],
     needsQuote: [],
+    search: [],
   },
 };

@@ -2,6 +2,7 @@ import type { Contract } from '../core/contract/contract';
 import type { QueryOf } from '../core/contract/endpoint';
 import { and, asc, desc, eq, inArray, isNotNull, notInArray, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
+import { searchableTexts } from '../core/words/search';
 import type { Database } from './db/database';
 import { documents, events, files, productions, steps } from './db/schema';
 import { sha256 } from './assets';
@@ -65,11 +66,7 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
   if (query.state) conditions.push(eq(documents.state, query.state));
   if (query.recordType) conditions.push(eq(documents.recordType, query.recordType));
   if (query.recordId) conditions.push(eq(documents.recordId, query.recordId));
-  if (query.search?.trim()) {
-    conditions.push(
-      containing(query.search.trim(), [documents.number, documents.title, documents.accountName, documents.recordName]),
-    );
-  }
+  if (query.search) conditions.push(containing(query.search, documents.words));
   const where = and(...conditions);
   const column = SORTS[query.sort as keyof typeof SORTS] ?? documents.createdAt;
   const order = sorted(column, query.descending, documents.id);
@@ -82,25 +79,58 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
     .limit(query.top)
     .offset(query.skip)
     .as('page');
-  const [rows, [counted], totals] = await Promise.all([
+  const [rows, sums] = await Promise.all([
     database
       .select(ROW)
       .from(page)
       .innerJoin(documents, eq(documents.id, page.id))
       .leftJoin(latest, isLatest)
       .orderBy(...order),
+    // All of them and what is filed, in one walk over what may be many.
     database
-      .select({ count: sql<number>`count(*)::int` })
+      .select({
+        currency: documents.currency,
+        count: sql<number>`count(*)::int`,
+        filed: sql<number>`(count(*) filter (where ${documents.state} = 'filed'))::int`,
+        amount: sql<string | null>`sum(${documents.amount}) filter (where ${documents.state} = 'filed')`,
+      })
       .from(documents)
-      .where(where),
-    database
-      .select({ currency: documents.currency, amount: sql<string>`sum(${documents.amount})` })
-      .from(documents)
-      .where(and(where, eq(documents.state, 'filed')))
+      .where(where)
       .groupBy(documents.currency)
       .orderBy(asc(documents.currency)),
   ]);
-  return { documents: rows, total: counted!.count, totals };
+  return {
+    documents: rows,
+    total: sums.reduce((all, { count }) => all + count, 0),
+    totals: sums.filter(({ filed }) => filed > 0).map(({ currency, amount }) => ({ currency, amount })),
+  };
+}
+
+/** What a document is found by. */
+export const documentWords = ({
+  number,
+  title,
+  accountName,
+  recordName,
+  recordId,
+  amount,
+}: Pick<
+  typeof documents.$inferSelect,
+  'number' | 'title' | 'accountName' | 'recordName' | 'recordId' | 'amount'
+>): string => searchableTexts([number, title, accountName, recordName, recordId, amount]);
+
+/** Gives documents of before the words that they are found by. */
+export async function fillDocumentWords(database: Database): Promise<void> {
+  const { id, number, title, accountName, recordName, recordId, amount } = documents;
+  const columns = { id, number, title, accountName, recordName, recordId, amount };
+  const some = () => database.select(columns).from(documents).where(eq(documents.words, '')).limit(1_000);
+  for (let rows = await some(); rows.length > 0; rows = await some()) {
+    const [ids, words] = [rows.map((row) => row.id), rows.map(documentWords)];
+    await database.execute(sql`
+      update ${documents} set words = filled.words
+      from unnest(${sql.param(ids)}::uuid[], ${sql.param(words)}::text[]) filled (id, words)
+      where ${documents.id} = filled.id`);
+  }
 }
 
 /** The problem of an address that leads to no document. */
@@ -192,7 +222,7 @@ export async function findDocuments(database: Database, search: string, caller: 
   return database
     .select({ id, number, title, accountName, state: documents.state })
     .from(documents)
-    .where(and(containing(search, [number, title, accountName, documents.recordName]), seenBy(caller)))
+    .where(and(containing(search, documents.words), seenBy(caller)))
     .orderBy(desc(documents.createdAt))
     .limit(6);
 }

@@ -1,10 +1,10 @@
-import { and, desc, eq, gte, lt, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, gte, ilike, lt, or, sql, type SQL } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import type { Contract } from '../core/contract/contract';
 import type { QueryOf } from '../core/contract/endpoint';
 import { config } from './config';
-import { containing } from './db/containing';
+import { patternOf } from './db/containing';
 import type { Connection } from './db/database';
 import { trail } from './db/schema';
 import type { Caller } from './people/caller';
@@ -86,7 +86,7 @@ export async function trailCsv(connection: Connection, filter: TrailFilter): Pro
 function conditionsOf({ search, person, subjectKind, subjectId, from, until }: TrailFilter): SQL | undefined {
   const words = search?.trim();
   return and(
-    words ? containing(words, [trail.personName, trail.subjectName, trail.sentence]) : undefined,
+    words ? mentions(words) : undefined,
     person
       ? or(eq(trail.personId, person), and(eq(trail.subjectKind, 'person'), eq(trail.subjectId, person)))
       : undefined,
@@ -96,6 +96,17 @@ function conditionsOf({ search, person, subjectKind, subjectId, from, until }: T
     until ? lt(trail.at, sql`${startOf(until)} + interval '1 day'`) : undefined,
   );
 }
+
+/** Holds where an entry has all words that were typed. It is only added to, so that it has no column to be searched in. */
+const mentions = (typed: string): SQL | undefined =>
+  and(
+    ...typed
+      .split(/\s+/)
+      .slice(0, 10)
+      .map((word) =>
+        ilike(sql`${trail.personName} || ' ' || ${trail.subjectName} || ' ' || ${trail.sentence}`, patternOf(word)),
+      ),
+  );
 
 /** When a day begins in the company's time zone. */
 const startOf = (day: string): SQL<Date> => sql<Date>`(${day}::date::timestamp at time zone ${config.timeZone})`;

@@ -34,9 +34,10 @@ const DOCUMENTS = [
    from generate_series(1, ${COUNT}) n`,
   `insert into numbers (id, series_id, period, serial, text, state) select md5('l' || n)::uuid, 'quote', '2025', n, 'Q-2025-' || n, case when n % 50 = 0 then 'void' else 'taken' end
    from generate_series(1, ${COUNT}) n`,
-  `insert into documents (id, production_id, number_id, kind, state, number, record_type, record_id, record_name, account_name, title, file_name, template_id, amount, currency, issue_date, created_at, filed_at)
+  `insert into documents (id, production_id, number_id, kind, state, number, record_type, record_id, record_name, account_name, title, file_name, template_id, amount, currency, issue_date, words, created_at, filed_at)
    select md5('l' || n)::uuid, md5('l' || n)::uuid, md5('l' || n)::uuid, case when n % 4 = 0 then 'invoice' else 'quote' end, case when n % 50 = 0 then 'failed' else 'filed' end, 'Q-2025-' || n, 'Deal', 'L-' || n - n % 3,
      'Renewal ' || n, 'Account ' || n % 500, 'Quote Q-2025-' || n, 'Quote ' || n || '.pdf', 'glasshouse-quote', n % 9973 + 0.5, (array['GBP','EUR'])[1 + n % 2], '2026-11-20',
+     lower('Q-2025-' || n || ' Quote Q-2025-' || n || ' Account ' || n % 500 || ' Renewal ' || n || ' L-' || n - n % 3),
      now() - n * interval '1 minute', now() - n * interval '1 minute' from generate_series(1, ${COUNT}) n`,
   `insert into steps (document_id, position, kind, state, attempts, reason, done_at)
    select id, position, (array['number', 'render', 'attach'])[1 + position], case when state = 'failed' and position = 2 then 'ended' else 'done' end, 1, case when state = 'failed' and position = 2 then 'Refused.' end, now()
@@ -44,7 +45,7 @@ const DOCUMENTS = [
   'analyze',
 ];
 
-const words = ['vent', 'renewal 123', 'L-4567', 'boiler', "o'neil", 'zz nothing'];
+const words = ['vent', 'renewal 123', 'L-4567', 'boiler', "o'neil", 'zz nothing', 'renewal', '42 screen'];
 const deals = (query: string) => `/api/records/Deal?sort=name&descending=false&skip=0&top=25&view=all&${query}`;
 const documents = (query: string) => `/api/documents?sort=created&descending=true&skip=0&top=50&${query}`;
 const sorts = (names: readonly string[]) =>

@@ -89,6 +89,7 @@ describe('the layout that nobody chose', () => {
       groups: [],
       columns: [],
       needsQuote: [],
+      search: [],
     });
   });
 });
@@ -102,6 +103,7 @@ describe('a layout that somebody chose', () => {
     ],
     columns: ['gone', 'pieces'],
     needsQuote: ['Asked'],
+    search: ['client', 'gone'],
   };
 
   it('holds as far as the fields are there; a part that is gone is the usual one, or none', () => {
@@ -110,6 +112,7 @@ describe('a layout that somebody chose', () => {
       groups: [{ label: 'First', fields: ['worth', 'title'] }],
       columns: ['pieces'],
       needsQuote: ['Asked'],
+      search: ['client'],
     });
   });
 

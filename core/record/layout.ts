@@ -31,6 +31,8 @@ export interface RecordLayout {
   columns: readonly string[];
   /** The stages at which a record needs a quote. */
   needsQuote: readonly string[];
+  /** Further fields that it is found by; of a related record, all its texts. */
+  search: readonly string[];
 }
 
 const fieldName = () => text(100).min(1).required();
@@ -54,6 +56,7 @@ export const recordLayout: ShapeOf<RecordLayout> = shape({
   ).required(),
   columns: listOf(fieldName(), 20).required(),
   needsQuote: listOf(text(100).min(1).required(), 100).required(),
+  search: listOf(fieldName(), 20).required(),
 }).required();
 
 /** The layout of a type where nobody said otherwise, from what its fields are. */
@@ -78,6 +81,7 @@ export function usualLayout({ label, fields }: Pick<RecordType, 'label' | 'field
       .slice(0, 5)
       .map(({ name }) => name),
     needsQuote: [],
+    search: [],
   };
 }
 
@@ -101,6 +105,7 @@ export function fittingLayout(type: Pick<RecordType, 'label' | 'fields'>, layout
       .filter(({ fields }) => fields.length > 0),
     columns: layout.columns.filter(has),
     needsQuote: layout.needsQuote,
+    search: layout.search.filter(has),
   };
 }
 

@@ -1,11 +1,13 @@
-import { desc, ilike, sql, type SQL, type SQLWrapper } from 'drizzle-orm';
+import { and, desc, like, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
-import { wordsOf } from './schema';
+import { searchWords } from '../../core/words/search';
 
-/** Holds where the columns, one after the other, have the words as they were typed, without regard to case. */
-export function containing(words: string, [first, ...others]: readonly [SQLWrapper, ...SQLWrapper[]]): SQL {
-  const pattern = `%${words.replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
-  return ilike(wordsOf(first, ...others), pattern);
+/** Matches every text that a word is in. */
+export const patternOf = (word: string): string => `%${word.replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
+
+/** Holds where a column of searchable text has all words that were typed, in any order; undefined where none was. */
+export function containing(typed: string, column: PgColumn): SQL | undefined {
+  return and(...searchWords(typed).map((word) => like(column, patternOf(word))));
 }
 
 /** Sorts by a column, what is blank at the smaller end, and by another one where it is the same. */

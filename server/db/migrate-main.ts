@@ -13,6 +13,7 @@ import { config } from '../config';
 import { keepStartLayouts } from '../records/layouts';
 import { keepStartConnection } from '../records/odata/connection';
 import { openQueue, type Queue } from '../jobs/queue';
+import { fillDocumentWords } from '../register';
 import { tidyUp } from '../tidy-up';
 import { firstLink } from '../people/invitations';
 import { keepDemoPeople } from '../people/demo';
@@ -25,6 +26,7 @@ import { loadShipped } from './shipped';
 const { database } = openDatabase();
 const before = await hasSteps(database);
 await migrate(database, { migrationsFolder: join(config.buildFolder, 'migrations') });
+await fillDocumentWords(database);
 const press = new Press(1);
 const link = await database.transaction(async (transaction) => {
   await loadShipped({ database: transaction, press }, shipped);

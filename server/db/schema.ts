@@ -4,7 +4,7 @@ import type { TemplateFile } from '../../core/template/template-file';
 import type { DocumentState } from '../../core/contract/documents';
 import type { Choices } from '../../core/production/production';
 import type { StepKindName } from '../productions/steps/step';
-import { sql, type SQL, type SQLWrapper } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import {
   boolean,
   customType,
@@ -55,10 +55,6 @@ export interface StoppedRecord {
 }
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
-/** Some columns as one text, to be searched in and to be indexed for it. */
-export const wordsOf = (first: SQLWrapper, ...others: readonly SQLWrapper[]): SQL =>
-  sql`(${sql.join([first, ...others], sql` || ' ' || `)})`;
-
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
 export const houseStyles = pgTable('house_styles', {
@@ -154,6 +150,8 @@ export const recordIndex = pgTable(
     day: date('day', { mode: 'string' }),
     /** Whether a quote was produced for it that is not void. */
     isQuoted: boolean('is_quoted').notNull().default(false),
+    /** What it is found by, as it is searched in. */
+    words: text('words').notNull().default(''),
     /** Of the reading that saw it last: what a whole reading did not see is gone. */
     reading: integer('reading').notNull(),
   },
@@ -165,8 +163,9 @@ export const recordIndex = pgTable(
     index('record_index_amount').on(table.type, table.amount.desc().nullsLast(), table.id.desc()),
     index('record_index_day').on(table.type, table.day.desc().nullsLast(), table.id.desc()),
     index('record_index_owner').on(table.type, table.owner),
-    index('record_index_quoted').on(table.type, table.isQuoted, table.stage),
-    index('record_index_words').using('gin', sql`${wordsOf(table.name, table.number, table.account)} gin_trgm_ops`),
+    // Its counts are read from this index alone.
+    index('record_index_counts').on(table.source, table.type, table.isQuoted, table.stage, table.owner),
+    index('record_index_words').using('gin', sql`${table.words} gin_trgm_ops`),
   ],
 );
 
@@ -281,6 +280,8 @@ export const documents = pgTable(
     byId: uuid('by_id'),
     by: text('by'),
     key: text('key'),
+    /** What it is found by, as it is searched in. */
+    words: text('words').notNull().default(''),
     /** That it shall be void, if its file is not on the record: who asked for it, and why. */
     voiding: jsonb('voiding').$type<Voiding>(),
     createdAt: at('created_at').notNull().defaultNow(),
@@ -299,10 +300,7 @@ export const documents = pgTable(
     index('documents_state').on(table.state, table.createdAt),
     index('documents_template').on(table.templateId, table.state, table.filedAt),
     index('documents_sums').on(table.state, table.currency, table.amount),
-    index('documents_words').using(
-      'gin',
-      sql`${wordsOf(table.number, table.title, table.accountName, table.recordName)} gin_trgm_ops`,
-    ),
+    index('documents_words').using('gin', sql`${table.words} gin_trgm_ops`),
   ],
 );
 

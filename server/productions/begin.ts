@@ -19,6 +19,7 @@ import { isOutsize } from '../press/outsize';
 import type { Composed, Press } from '../press/press';
 import { Problem } from '../problem';
 import { noteQuoted } from '../records/record-index';
+import { documentWords } from '../register';
 import { addToTrail } from '../trail';
 import { openSteps } from './engine';
 import { addEvent, tellChanged } from './events';
@@ -149,21 +150,25 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
       .update(productions)
       .set({ snapshot, at, used, usedDigest, choices })
       .where(eq(productions.id, proofed.id));
+    const found = {
+      number: number.text,
+      recordId: snapshot.id,
+      recordName,
+      accountName: partText(snapshot, 'account', schema),
+      title: composition.title,
+      amount: total?.value ?? null,
+    };
     await transaction.insert(documents).values({
+      ...found,
+      words: documentWords(found),
       id,
       productionId: proofed.id,
       numberId: number.id,
       kind: template.kind,
       state: 'preparing',
-      number: number.text,
       recordType: snapshot.type,
-      recordId: snapshot.id,
-      recordName,
-      accountName: partText(snapshot, 'account', schema),
-      title: composition.title,
       fileName: composition.fileName,
       templateId: template.id,
-      amount: total?.value ?? null,
       currency: composition.currency,
       issueDate: proofed.issueDate,
       byId: caller.id,

@@ -66,9 +66,9 @@ async function knownType(name: string): Promise<RecordType> {
 }
 
 /** Every field there is, each part by a field that can be it. @throws Problem */
-function refuseUnfitting({ name, label, fields }: RecordType, { parts, groups, columns }: RecordLayout): void {
+function refuseUnfitting({ name, label, fields }: RecordType, { parts, groups, columns, search }: RecordLayout): void {
   const schema = { types: { [name]: { name, label, fields } } };
-  for (const field of [...groups.flatMap((group) => group.fields), ...columns, ...Object.values(parts)])
+  for (const field of [...groups.flatMap((group) => group.fields), ...columns, ...search, ...Object.values(parts)])
     if (!fieldOf(schema, name, field)) throw unfitting(`${label} has no field “${field}”.`);
   for (const part of PARTS) {
     const field = parts[part];

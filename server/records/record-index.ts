@@ -1,8 +1,9 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
-import { documentTypes, partField, partText, PARTS } from '../../core/record/layout';
+import { documentTypes, layoutOf, partField, partText, PARTS } from '../../core/record/layout';
 import { treeOf, type PathTree } from '../../core/record/paths';
-import type { RecordSchema } from '../../core/record/schema';
-import type { RecordSnapshot } from '../../core/record/snapshot';
+import { fieldOf, recordTypeOf, type RecordSchema } from '../../core/record/schema';
+import { isRecord, type RecordSnapshot } from '../../core/record/snapshot';
+import { searchableTexts } from '../../core/words/search';
 import type { Connection, Database } from '../db/database';
 import { documents, recordIndex, recordReadings } from '../db/schema';
 import { recordSchema } from './record-schema';
@@ -18,12 +19,19 @@ type Row = typeof recordIndex.$inferInsert;
 
 /** What the index knows of records of a type. */
 export function indexedPaths(schema: RecordSchema, type: string): PathTree {
-  const fields = PARTS.flatMap((part) => partField(schema, type, part) ?? []);
-  return treeOf(
-    fields.map((field) => [field]),
-    schema,
-    type,
-  );
+  const parts = PARTS.flatMap((part) => partField(schema, type, part) ?? []);
+  const paths = [...parts.map((field) => [field]), ...searchedPaths(schema, type)];
+  return treeOf(paths, schema, type);
+}
+
+/** Further fields that records are found by: of a related record, all its texts. */
+function searchedPaths(schema: RecordSchema, type: string): string[][] {
+  return layoutOf(schema, type).search.flatMap((name) => {
+    const target = fieldOf(schema, type, name)?.target;
+    if (target === undefined) return [[name]];
+    const texts = Object.values(recordTypeOf(schema, target)?.fields ?? {}).filter((field) => field.type === 'text');
+    return texts.map((field) => [name, field.name]);
+  });
 }
 
 /** Brings the index of all records that documents are made from up to date. @throws SourceError */
@@ -41,6 +49,7 @@ async function refreshIndexOf(database: Database, type: string, schema: RecordSc
   const paths = indexedPaths(schema, type);
   const [known] = await database.select().from(recordReadings).where(readingOf(type));
   let { reading, link } = known ?? { reading: 1, link: null };
+  const isWhole = link === null;
   for (let isMore = true; isMore;) {
     const began = new Date();
     const page = await nextChanges(type, paths, link);
@@ -61,6 +70,8 @@ async function refreshIndexOf(database: Database, type: string, schema: RecordSc
       if (!isMore) await dropUnseen(transaction, type, reading);
     });
   }
+  // Lists and counts are read from indexes alone, once the database knows which rows everybody sees.
+  if (isWhole) await database.execute(sql`vacuum (analyze) ${recordIndex}`);
 }
 
 /** Has everything of a type read anew the next time; without a type, of all. */
@@ -110,7 +121,7 @@ export async function refreshRecord(connection: Connection, record: RecordId): P
 async function keepRows(connection: Connection, rows: Row[]): Promise<void> {
   if (rows.length === 0) return;
   const newer = Object.fromEntries(
-    ['name', 'number', 'account', 'stage', 'owner', 'amount', 'currency', 'day', 'reading'].map((column) => [
+    ['name', 'number', 'account', 'stage', 'owner', 'amount', 'currency', 'day', 'words', 'reading'].map((column) => [
       column,
       sql.raw(`excluded.${column}`),
     ]),
@@ -148,7 +159,8 @@ function rowOf(record: RecordSnapshot, reading: number, schema: RecordSchema): R
   const amount = of('amount');
   const money = amount !== null && typeof amount === 'object' && 'amount' in amount ? amount : undefined;
   const day = of('day');
-  return {
+  const searched = searchedPaths(schema, type).map((path) => textAt(record, path));
+  const row = {
     source: CRM,
     type,
     id,
@@ -162,4 +174,12 @@ function rowOf(record: RecordSnapshot, reading: number, schema: RecordSchema): R
     day: day !== null && typeof day === 'object' && 'date' in day ? day.date : null,
     reading,
   };
+  const { name, number, account } = row;
+  return { ...row, words: searchableTexts([id, name, number, account, money?.amount, ...searched]) };
+}
+
+function textAt(record: RecordSnapshot, [name, ...rest]: readonly string[]): string | undefined {
+  const value = record.fields[name!];
+  if (typeof value === 'string') return value;
+  return value && isRecord(value) && rest.length > 0 ? textAt(value, rest) : undefined;
 }

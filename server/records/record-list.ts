@@ -1,4 +1,4 @@
-import { and, count, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
+import { and, count, desc, eq, inArray, type SQL } from 'drizzle-orm';
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, QueryOf } from '../../core/contract/endpoint';
 import type { RECORD_SORTS } from '../../core/contract/records';
@@ -98,25 +98,22 @@ function inView(view: View, needsQuote: readonly string[]): SQL | undefined {
 }
 
 function conditionsOf(type: string, { view, stage, owner, search }: ListQuery, schema: RecordSchema) {
-  const words = search?.trim();
   return [
     indexOf(type),
     inView(view, layoutOf(schema, type).needsQuote),
     stage ? eq(recordIndex.stage, stage) : undefined,
     owner ? eq(recordIndex.owner, owner) : undefined,
-    words ? containing(words, WORDS) : undefined,
+    search ? containing(search, recordIndex.words) : undefined,
   ];
 }
 
-const WORDS = [recordIndex.name, recordIndex.number, recordIndex.account] as const;
-
-/** The first records, of some types, whose name, number or account has the words. */
+/** The first records of some types that have the words. */
 export async function findRecords(database: Database, types: readonly string[], search: string, most: number) {
   const { type, id, name, account } = recordIndex;
   return database
     .select({ type, id, name, account })
     .from(recordIndex)
-    .where(and(eq(recordIndex.source, CRM), inArray(type, [...types]), containing(search, WORDS)))
+    .where(and(eq(recordIndex.source, CRM), inArray(type, [...types]), containing(search, recordIndex.words)))
     .orderBy(name, id)
     .limit(most);
 }
@@ -125,19 +122,19 @@ export async function findRecords(database: Database, types: readonly string[], 
 export async function recordSummary(database: Database, type: string, caller: Caller) {
   const schema = await schemaFor(type, caller);
   const { parts, needsQuote } = layoutOf(schema, type);
-  const [rows, owners] = await Promise.all([
-    database
-      .select({ isQuoted: recordIndex.isQuoted, stage: recordIndex.stage, count: count() })
-      .from(recordIndex)
-      .where(indexOf(type))
-      .groupBy(recordIndex.isQuoted, recordIndex.stage),
-    database
-      .selectDistinct({ owner: recordIndex.owner })
-      .from(recordIndex)
-      .where(and(indexOf(type), ne(recordIndex.owner, ''))),
-  ]);
+  const rows = await database
+    .select({
+      isQuoted: recordIndex.isQuoted,
+      stage: recordIndex.stage,
+      owner: recordIndex.owner,
+      count: count(),
+    })
+    .from(recordIndex)
+    .where(indexOf(type))
+    .groupBy(recordIndex.isQuoted, recordIndex.stage, recordIndex.owner);
+  const all = (part: 'stage' | 'owner') => [...new Set(rows.flatMap((row) => row[part] || []))].sort();
   const sum = (holds: (row: (typeof rows)[number]) => boolean) =>
-    rows.filter(holds).reduce((all, row) => all + row.count, 0);
+    rows.filter(holds).reduce((total, row) => total + row.count, 0);
   const allowed = parts.stage === undefined ? undefined : fieldOf(schema, type, parts.stage)?.allowed;
   return {
     counts: {
@@ -146,8 +143,8 @@ export async function recordSummary(database: Database, type: string, caller: Ca
       'needs-quote': sum(({ isQuoted, stage }) => !isQuoted && needsQuote.includes(stage)),
     },
     // Where the source leaves its stages open, those of the records themselves.
-    stages: allowed?.map(({ value }) => value) ?? [...new Set(rows.flatMap(({ stage }) => stage || []))].sort(),
-    owners: owners.map(({ owner }) => owner).sort(),
+    stages: allowed?.map(({ value }) => value) ?? all('stage'),
+    owners: all('owner'),
   };
 }
 

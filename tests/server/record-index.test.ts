@@ -60,6 +60,18 @@ describe('the index of records', () => {
     expect((await recordSummary(database(), 'Deal', CALLER)).owners.length).toBeGreaterThan(2);
   });
 
+  it.each([
+    ['words in any order', 'house propagation', 'D-1188'],
+    ['its id', 'd-1188', 'D-1188'],
+    ['a contact', 'corin ashdown', 'D-1188'],
+    ['an order number', 'kh/26/0317', 'D-1188'],
+    ['a sum', '96,665.6', 'D-1188'],
+    ['letters without accents', 'ventilacion invernadero', 'D-1190'],
+  ])('finds a deal by %s', async (_, search, id) => {
+    expect((await list({ search })).records.map((each) => each.id)).toContain(id);
+    expect((await list({ search: `${search} nonsense` })).total).toBe(0);
+  });
+
   it('follows what changes, what an account is called, and what is deleted; nothing else is read', async () => {
     const [reading] = await database().select().from(recordReadings);
     expect((await crm.changes('Deal', await indexed(), reading!.link)).changed).toEqual([]);

@@ -37,6 +37,13 @@ afterAll(async () => {
   await stack.close();
 });
 
+it('documents of an older Lumbix are found by words in any order', async () => {
+  const { number, account_name: account } = before[10] as { number: string; account_name: string };
+  const search = `${account.split(' ').reverse().join(' ').toUpperCase()} ${number}`;
+  const query = { search, sort: 'created', descending: true, skip: 0, top: 100 };
+  expect((await listDocuments(database(), query, CALLER)).documents).toMatchObject([{ number }]);
+});
+
 it('a database of an older Lumbix starts with an equal register', async () => {
   expect(before).toHaveLength(50);
   const query = { sort: 'created', descending: true, skip: 0, top: 100 };

@@ -34,6 +34,7 @@ const kept = computed(() => (type.value ? layoutOf(loaded.value.value!.schema, t
 
 const parts = ref<Partial<Record<Part, string>>>({});
 const needsQuote = ref<string[]>([]);
+const search = ref<string[]>([]);
 const rows = shallowRef<LayoutRow[]>([]);
 watch([type, kept], discard, { immediate: true });
 void loaded.reload();
@@ -41,13 +42,14 @@ void loaded.reload();
 const wanted = computed<RecordLayout>(() => ({
   parts: Object.fromEntries(Object.entries(parts.value).filter(([, field]) => field)),
   needsQuote: needsQuote.value,
+  search: search.value,
   ...layoutOfRows(rows.value),
 }));
 const changed = computed(() => {
   if (!type.value || !kept.value) return false;
   const before = { ...kept.value, ...layoutOfRows(layoutRows(type.value, kept.value)) };
-  const text = ({ parts: own, groups, columns, needsQuote: stages }: RecordLayout) =>
-    JSON.stringify([PARTS.map((part) => own[part]), groups, columns, [...stages].sort()]);
+  const text = ({ parts: own, groups: all, columns, needsQuote: quoted, search: found }: RecordLayout) =>
+    JSON.stringify([PARTS.map((part) => own[part]), all, columns, [...quoted].sort(), [...found].sort()]);
   return text(before) !== text(wanted.value);
 });
 /** Only what documents are made from is listed; of everything else the name is enough. */
@@ -58,11 +60,17 @@ const stages = computed(() => {
   const field = type.value?.fields[parts.value.stage ?? ''];
   return field?.allowed?.map(({ value }) => value) ?? [];
 });
+const searchable = computed(() =>
+  Object.values(type.value?.fields ?? {}).filter(
+    (field) => !field.identifies && (field.type === 'text' || field.type === 'record'),
+  ),
+);
 const groups = computed(() => [...new Set(rows.value.flatMap(({ group }) => group.trim() || []))]);
 
 function discard(): void {
   parts.value = { ...kept.value?.parts };
   needsQuote.value = [...(kept.value?.needsQuote ?? [])];
+  search.value = [...(kept.value?.search ?? [])];
   rows.value = type.value && kept.value ? layoutRows(type.value, kept.value) : [];
 }
 function change(at: number, changes: Partial<LayoutRow>): void {
@@ -138,6 +146,19 @@ const readAnew = () =>
             fluid
             :show-toggle-all="false"
             :placeholder="stages.length > 0 ? 'no stage' : 'The stage has no fixed values in the CRM'"
+          />
+          <label class="quoted" for="searched">Also found by</label>
+          <MultiSelect
+            v-model="search"
+            input-id="searched"
+            :options="searchable"
+            option-label="label"
+            option-value="name"
+            display="chip"
+            fluid
+            filter
+            :show-toggle-all="false"
+            placeholder="nothing but its name, number, account and amount"
           />
         </template>
       </section>

@@ -3,6 +3,7 @@ import { freeFileName } from '../../../core/production/file-name';
 import { sha256 } from '../../assets';
 import { files, type KeptComposition } from '../../db/schema';
 import { crm } from '../../records/sources';
+import { documentWords } from '../../register';
 import { productionInput } from '../production';
 import { recordOf, Unfileable, whatStops, type StepKind } from './step';
 
@@ -20,6 +21,7 @@ export const render: StepKind = {
         state: 'rendered',
         composition: { ...kept(composition), workings },
         title: composition.title,
+        words: documentWords({ ...document, title: composition.title }),
         fileName: freeFileName(composition.fileName, taken),
       },
       answer: { pages: pagesOf(bytes), sha256: sha256(bytes) },
