@@ -110,14 +110,16 @@ function commandOf(id: number): string {
   }
 }
 
-/** What a process has used, with all processes that it began: seconds of processor time, memory in bytes. */
+/**
+ * What a process has used, with all processes that it began: seconds of processor time, and memory of its own in bytes. What
+ * processes share is counted once; PostgreSQL's shared buffers, whose size is set, are not counted.
+ */
 export interface Usage {
   seconds: number;
   memory: number;
 }
 
 const TICKS = 100;
-const PAGE = 4_096;
 
 /** The usage of a process and its children now (proc(5)), including the time of children that have ended. */
 export function usageOf(id: number): Usage {
@@ -132,11 +134,22 @@ export function usageOf(id: number): Usage {
   const its = processes.filter((each) => family.has(each.id));
   return {
     seconds: its.reduce((sum, each) => sum + each.ticks, 0) / TICKS,
-    memory: its.reduce((sum, each) => sum + each.pages, 0) * PAGE,
+    memory: its.reduce((sum, each) => sum + memoryOf(each.id), 0),
   };
 }
 
-function statOf(id: number): { id: number; parent: number; ticks: number; pages: number } | undefined {
+/** The proportional share of a process without shared memory (proc(5), smaps_rollup), in bytes. */
+function memoryOf(id: number): number {
+  try {
+    const rollup = readFileSync(`/proc/${id}/smaps_rollup`, 'latin1');
+    const of = (name: string) => Number(new RegExp(`^${name}:\\s+(\\d+) kB`, 'm').exec(rollup)?.[1] ?? 0) * 1_024;
+    return of('Pss_Anon') + of('Pss_File');
+  } catch {
+    return 0;
+  }
+}
+
+function statOf(id: number): { id: number; parent: number; ticks: number } | undefined {
   try {
     const fields = readFileSync(`/proc/${id}/stat`, 'latin1')
       .replace(/^.*\) /, '')
@@ -144,7 +157,7 @@ function statOf(id: number): { id: number; parent: number; ticks: number; pages:
       .map(Number);
     const [, parent] = fields;
     const ticks = [11, 12, 13, 14].reduce((sum, at) => sum + fields[at]!, 0);
-    return { id, parent: parent!, ticks, pages: fields[21]! };
+    return { id, parent: parent!, ticks };
   } catch {
     return undefined;
   }
