@@ -7,7 +7,7 @@ import { CRM, crm } from './sources';
 
 /** For so long what a source says is used, and what another process may have said of the layouts. */
 const SCHEMA_FRESH = 60_000;
-const LAYOUTS_FRESH = 3_000;
+const LAYOUTS_FRESH = 1_000;
 
 let known: { schema: RecordSchema; until: number } | undefined;
 let laidOut: { of: RecordSchema; layouts: string; schema: RecordSchema; until: number } | undefined;

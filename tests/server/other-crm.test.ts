@@ -7,6 +7,8 @@ import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
 import { advance } from '../../server/productions/engine';
 import { changeLayout, readLayouts, readListAnew } from '../../server/records/layout-setup';
+import { recordSchemas } from '../../server/db/schema';
+import { keepStartLayouts } from '../../server/records/layouts';
 import { keepStartConnection, writeConnection } from '../../server/records/odata/connection';
 import { refreshIndex } from '../../server/records/record-index';
 import { listRecords, recordSummary, recordTypes, recordValues, wholeRecord } from '../../server/records/record-list';
@@ -185,6 +187,18 @@ describe('a CRM that calls everything otherwise', () => {
     expect((await list()).records.map(({ name }) => name)).toContain('Changed and never told');
     await changeLayout(database(), 'Order', undefined, CALLER);
     expect((await readLayouts(database())).chosen).toEqual([]);
+  });
+
+  it('keeps what the start command brings, until a person says otherwise', async () => {
+    const usual = usualLayout((await recordSchema()).types.Order!);
+    const first = { ...usual, needsQuote: ['Agreed'] };
+    await keepStartLayouts(database(), { Order: first });
+    await keepStartLayouts(database(), { Order: first });
+    expect((await freshSchema()).types.Order!.layout!.needsQuote).toEqual(['Agreed']);
+    await changeLayout(database(), 'Order', { ...usual, needsQuote: ['Asked'] }, CALLER);
+    await keepStartLayouts(database(), { Order: first });
+    expect((await freshSchema()).types.Order!.layout!.needsQuote).toEqual(['Asked']);
+    expect((await database().select().from(recordSchemas))[0]!.schema.types.Order!.plural).toBe('Workshop orders');
   });
 
   it('is seen by those alone whose roles a rule names', async () => {
