@@ -15,8 +15,8 @@ const config: KnipConfig = {
   project: ['{app,core,render,server,standins,demo,tools,tests,e2e}/**/*.{ts,vue,mjs}'],
   // All the grammar's terms, written by its generator.
   ignore: ['core/formula/formula.parser.terms.ts'],
-  // Fonts are copied from their packages by name, and no module imports them.
-  ignoreDependencies: [/^@expo-google-fonts\//],
+  // Fonts are copied from their packages by name or imported by style sheets, and no module imports them.
+  ignoreDependencies: [/^@expo-google-fonts\//, /^@fontsource\//],
   // Programs of Debian's packages, which ./start and ./test install.
   ignoreBinaries: ['qpdf', 'pdffonts', 'pdfinfo', 'pdftotext', 'pdftoppm', 'diff', 'soffice'],
   // A type that a signature of the same file names may be exported for whoever wants to name it too.

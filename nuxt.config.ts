@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url';
-import { preset } from './app/theme';
+import { addComponent } from 'nuxt/kit';
 
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -13,16 +13,30 @@ const EVERY_ANSWER = {
   'Cross-Origin-Resource-Policy': 'same-origin',
 };
 
+/** What pages use of PrimeVue, by its tags; each is loaded with the pages that have it. */
+function componentsOfPrimeVue(): void {
+  for (const name of [
+    'AutoComplete',
+    'Button',
+    'Checkbox',
+    'Column',
+    'DataTable',
+    'Dialog',
+    'Menu',
+    'MultiSelect',
+    'Select',
+    'Skeleton',
+    'Toast',
+  ])
+    addComponent({ name, export: 'default', filePath: `primevue/${name.toLowerCase()}` });
+}
+
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   ssr: false,
   telemetry: false,
   devtools: { enabled: false },
-  modules: ['@pinia/nuxt', '@primevue/nuxt-module'],
-  primevue: {
-    options: { theme: { preset, options: { darkModeSelector: '.never', cssLayer: false } }, ripple: false },
-    autoImport: true,
-  },
+  modules: ['@pinia/nuxt', componentsOfPrimeVue],
   css: ['~/assets/fonts.css', '~/assets/main.css'],
   app: {
     head: {
@@ -37,13 +51,24 @@ export default defineNuxtConfig({
         from: '@vueuse/core',
         imports: ['refDebounced', 'useElementSize', 'useEventListener', 'useNow', 'watchDebounced'],
       },
+      { from: 'primevue/usetoast', imports: ['useToast'] },
     ],
   },
   components: [{ path: '~/components', pathPrefix: false }],
+  experimental: { defaults: { nuxtLink: { prefetch: false } } },
+  hooks: {
+    // What a page needs is loaded when it is opened: a page that nobody opens costs nothing.
+    'build:manifest': (manifest) => {
+      for (const resource of Object.values(manifest)) {
+        resource.prefetch = false;
+        resource.dynamicImports = [];
+      }
+    },
+  },
   nitro: {
+    compressPublicAssets: { brotli: true, gzip: true },
     errorHandler: folder('./server/error.ts'),
     routeRules: { '/**': { headers: EVERY_ANSWER } },
-    externals: { inline: ['primevue', '@primevue', '@primeuix'] },
     esbuild: { options: { target: 'es2022' } },
   },
   alias: { '#core': folder('./core') },

@@ -1,5 +1,21 @@
 import { definePreset } from '@primeuix/themes';
-import Aura from '@primeuix/themes/aura';
+import autocomplete from '@primeuix/themes/aura/autocomplete';
+import base from '@primeuix/themes/aura/base';
+import button from '@primeuix/themes/aura/button';
+import checkbox from '@primeuix/themes/aura/checkbox';
+import chip from '@primeuix/themes/aura/chip';
+import datatable from '@primeuix/themes/aura/datatable';
+import dialog from '@primeuix/themes/aura/dialog';
+import iconfield from '@primeuix/themes/aura/iconfield';
+import inputtext from '@primeuix/themes/aura/inputtext';
+import menu from '@primeuix/themes/aura/menu';
+import multiselect from '@primeuix/themes/aura/multiselect';
+import paginator from '@primeuix/themes/aura/paginator';
+import ripple from '@primeuix/themes/aura/ripple';
+import select from '@primeuix/themes/aura/select';
+import skeleton from '@primeuix/themes/aura/skeleton';
+import toast from '@primeuix/themes/aura/toast';
+import virtualscroller from '@primeuix/themes/aura/virtualscroller';
 
 /** The colours of Lumbix. Names say what they are for; see the look in docs/. */
 const verdigris = {
@@ -11,8 +27,31 @@ const stone = {
   500: '#66726f', 600: '#4b585a', 700: '#35423f', 800: '#243235', 900: '#1c2629', 950: '#141c1e',
 }; // prettier-ignore
 
+/** The tokens of what is used; those of all other components would only be loaded. */
+const used = {
+  ...base,
+  components: {
+    autocomplete,
+    button,
+    checkbox,
+    chip,
+    datatable,
+    dialog,
+    iconfield,
+    inputtext,
+    menu,
+    multiselect,
+    paginator,
+    ripple,
+    select,
+    skeleton,
+    toast,
+    virtualscroller,
+  },
+};
+
 /** PrimeVue in Lumbix's look: square-cornered, quiet, one dark button. */
-export const preset = definePreset(Aura, {
+export const preset = definePreset(used, {
   primitive: { borderRadius: { none: '0', xs: '2px', sm: '3px', md: '3px', lg: '3px', xl: '3px' } },
   semantic: {
     primary: verdigris,

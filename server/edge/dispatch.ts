@@ -17,6 +17,7 @@ import type { Database } from '../db/database';
 import { services } from '../services';
 import { EncodedJson, type Call, type SentFile, type Subscription } from './answer';
 import { readBytes, readJson } from './body';
+import { sentEncoded, sentJson } from './json';
 import { endpointFinder, type Found } from './find-endpoint';
 import { addressOf } from './address';
 import { countAccount, countAddress, countEndpoint } from './rate';
@@ -66,8 +67,8 @@ async function answer(event: H3Event, found: Found, give: AnyAnswer): Promise<un
   setResponseHeader(event, 'Cache-Control', 'no-store');
   if (isEvents(endpoint.answer)) return stream(event, endpoint, opened.database, given as Subscription<unknown>);
   setResponseStatus(event, endpoint.status ?? 200);
-  if (given instanceof EncodedJson) return encoded(event, given);
-  if (!isFile(endpoint.answer)) return given;
+  if (given instanceof EncodedJson) return sentEncoded(event, given);
+  if (!isFile(endpoint.answer)) return sentJson(event, given);
   const { bytes, headers } = given as SentFile;
   setResponseHeaders(event, { ...headers });
   return bytes;
@@ -91,12 +92,6 @@ function keyOf(event: H3Event): string {
     'Send a header Idempotency-Key with a new UUID for each filing, and the same one whenever you send it again. Nothing was done.',
     { reason: 'key' },
   );
-}
-
-function encoded(event: H3Event, { bytes, encoding }: EncodedJson<unknown>): Uint8Array {
-  setResponseHeaders(event, { 'Content-Type': 'application/json', Vary: 'Accept-Encoding' });
-  if (encoding !== 'identity') setResponseHeader(event, 'Content-Encoding', encoding);
-  return bytes;
 }
 
 /** Sends events until the other side goes away or is let in no more; what is the same as before is not sent again. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { calledRecord } from '#core/record/layout';
 import { LINES } from '#core/record/schema';
 import { type LookupTable } from '#core/sheet/figure';
 import { useMeStore } from '~/stores/me';
@@ -21,10 +22,9 @@ const shelfOpen = ref(false);
 const referenceOpen = ref(false);
 const versionsOpen = ref(false);
 const recordType = computed(() => template.value?.record.type);
-const records = useLoaded(() =>
-  api('GET /records/{type}', { parameters: { type: recordType.value! }, query: { sort: 'name', top: 100 } }),
+const shownName = computed(() =>
+  shown.value && opened.value ? calledRecord(shown.value.record, opened.value.schema) : '',
 );
-watch(recordType, (type) => type && records.reload(), { immediate: true });
 
 watch(
   () => route.params.id,
@@ -117,18 +117,14 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
       <template #desk>
         <div class="desk">
           <div class="strip">
-            <label
-              ><span class="quiet">For</span>
-              <select
-                :value="shown?.record.id"
-                aria-label="Record to show values for"
-                @change="chooseRecord(($event.target as HTMLSelectElement).value)"
-              >
-                <option v-for="each in records.value.value?.records ?? []" :key="each.id" :value="each.id">
-                  {{ each.name }}
-                </option>
-              </select>
-            </label>
+            <span class="quiet">For</span>
+            <RecordPicker
+              v-if="recordType"
+              :type="recordType"
+              :name="shownName"
+              label="Record to show values for"
+              @choose="chooseRecord"
+            />
             <span class="spring"></span>
             <button type="button" :disabled="!changed" @click="store.undo">Undo</button>
             <button type="button" :disabled="store.future.length === 0" @click="store.redo">Redo</button>
@@ -256,10 +252,6 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
   gap: 16px;
   padding-bottom: 10px;
 }
-.strip label {
-  display: flex;
-  gap: 6px;
-}
 .spring {
   flex: 1;
 }
@@ -275,13 +267,6 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
 .strip button:disabled {
   color: #8a9693;
   cursor: default;
-}
-.strip select {
-  max-width: 280px;
-  background: none;
-  border: 0;
-  border-bottom: 1px dotted var(--verdigris);
-  font-weight: 500;
 }
 .sheet {
   flex: 1;

@@ -33,7 +33,6 @@ watch(
   { immediate: true },
 );
 onBeforeUnmount(store.reset);
-void neighbours.reload();
 // What is proofed is the record as it is now: coming back to the window reads it again.
 useEventListener(window, 'focus', () => !store.busy && !store.filing && load());
 useKeys({ 'Control+Enter': () => barred.value ?? store.file(), r: load, '[': () => step(-1), ']': () => step(1) });

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import type { AutoCompleteCompleteEvent, AutoCompleteOptionSelectEvent } from 'primevue/autocomplete';
+
+/** Chooses a record of a type by a few letters of whatever it is found by. Nothing is loaded before somebody looks. */
+const { type, name, label } = defineProps<{
+  type: string;
+  /** What the record is called that is chosen now. */
+  name: string;
+  label: string;
+}>();
+const emit = defineEmits<{ choose: [id: string] }>();
+
+interface Offer {
+  id: string;
+  name: string;
+  account: string;
+}
+const OFFERED = 20;
+const typed = ref<string | Offer>(name);
+const offers = ref<Offer[]>([]);
+const trouble = ref('');
+const reset = () => (typed.value = name);
+watch(() => name, reset);
+
+async function offer({ query }: AutoCompleteCompleteEvent): Promise<void> {
+  // Opened as it is, it offers what is first of all.
+  const search = query === name ? undefined : query;
+  try {
+    const found = await api('GET /records/{type}', {
+      parameters: { type },
+      query: { search, sort: 'name', top: OFFERED },
+    });
+    offers.value = found.records;
+    trouble.value = '';
+  } catch (thrown) {
+    offers.value = [];
+    trouble.value = asProblem(thrown).detail;
+  }
+}
+const choose = ({ value }: AutoCompleteOptionSelectEvent) => emit('choose', (value as Offer).id);
+</script>
+
+<template>
+  <AutoComplete
+    v-model="typed"
+    :suggestions="offers"
+    option-label="name"
+    :aria-label="label"
+    :min-length="0"
+    dropdown
+    complete-on-focus
+    :delay="150"
+    size="small"
+    :empty-search-message="trouble || 'Nothing has these words'"
+    @complete="offer"
+    @option-select="choose"
+    @blur="reset"
+    @focus="($event.target as HTMLInputElement).select()"
+  >
+    <template #option="{ option }">
+      <span class="name">{{ option.name }}</span>
+      <span class="quiet">{{ option.account }}</span>
+    </template>
+  </AutoComplete>
+</template>
+
+<style scoped>
+.name {
+  margin-right: 8px;
+  font-weight: 500;
+}
+</style>

@@ -1,0 +1,114 @@
+/**
+ * Measures in Chromium how long pages take to show what they are for, at a first visit and at the next, and what they load:
+ * `npm run bench:pages`. It starts a Lumbix of its own and ends by itself.
+ */
+import { join } from 'node:path';
+import { chromium, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
+import { chromiumOptions } from './chromium';
+import { BUDGET, loadOf, type Load } from './page-load';
+import { Lumbix } from './torture/lumbix';
+
+const port = Number(process.env.LUMBIX_TEST_PORT ?? 4710) + 7;
+const data = join(process.env.LUMBIX_TEST_DATA ?? join(process.cwd(), '.data-test'), 'pages');
+const ROUNDS = 7;
+const write = (line: string) => process.stdout.write(`${line}\n`);
+
+/** A page, what shows that it is there, and its bars in milliseconds. */
+interface Subject {
+  name: string;
+  path: string;
+  shown: string;
+  cold: number;
+  warm: number;
+}
+const LIST = { cold: 900, warm: 400 };
+const SUBJECTS: readonly Subject[] = [
+  { name: 'deals', path: '/records/Deal', shown: 'td a', ...LIST },
+  { name: 'templates', path: '/templates', shown: 'h2, h3', ...LIST },
+  { name: 'register', path: '/register', shown: '.p-datatable', ...LIST },
+  { name: 'deal', path: '/records/Deal/D-1187', shown: 'dd', ...LIST },
+  {
+    name: 'proof of one page',
+    path: '/records/Deal/D-1187/produce/glasshouse-quote',
+    shown: '[data-page="1"] svg',
+    cold: 1_200,
+    warm: 400,
+  },
+  {
+    name: 'proof of seven pages',
+    path: '/records/Deal/D-1203/produce/glasshouse-quote',
+    shown: '[data-page="1"] svg',
+    cold: 1_200,
+    warm: 400,
+  },
+];
+interface Visit extends Load {
+  milliseconds: number;
+}
+
+async function visit(page: Page, { path, shown }: Subject): Promise<Visit> {
+  let milliseconds = 0;
+  const load = await loadOf(page, async () => {
+    const began = performance.now();
+    await page.goto(`${lumbix.url}${path}`, { waitUntil: 'commit' });
+    await page.locator(shown).first().waitFor();
+    milliseconds = performance.now() - began;
+  });
+  return { milliseconds, ...load };
+}
+
+const median = (values: number[]) => values.sort((one, other) => one - other)[Math.floor(values.length / 2)]!;
+const medians = (visits: Visit[]): Visit => ({
+  milliseconds: median(visits.map((each) => each.milliseconds)),
+  requests: median(visits.map((each) => each.requests)),
+  bytes: median(visits.map((each) => each.bytes)),
+  html: median(visits.map((each) => each.html)),
+});
+
+async function measure(browser: Browser, options: BrowserContextOptions, subject: Subject): Promise<boolean> {
+  const [cold, warm]: [Visit[], Visit[]] = [[], []];
+  for (let round = 0; round < ROUNDS; round++) {
+    const context = await browser.newContext(options);
+    const page = await context.newPage();
+    cold.push(await visit(page, subject));
+    warm.push(await visit(page, subject));
+    await context.close();
+  }
+  const [first, next] = [medians(cold), medians(warm)];
+  const within =
+    first.milliseconds <= subject.cold &&
+    next.milliseconds <= subject.warm &&
+    first.requests <= BUDGET.requests &&
+    first.bytes <= BUDGET.bytes &&
+    first.html <= BUDGET.html;
+  write(
+    `${within ? ' ' : '!'} ${subject.name.padEnd(22)} first ${first.milliseconds.toFixed(0).padStart(5)} ms (${subject.cold}), next ${next.milliseconds
+      .toFixed(0)
+      .padStart(
+        5,
+      )} ms (${subject.warm}), ${first.requests} requests, ${(first.bytes / 1_000).toFixed(0)} kB, HTML ${(first.html / 1_000).toFixed(1)} kB`,
+  );
+  return within;
+}
+
+const lumbix = new Lumbix(port, data);
+let isWithin = true;
+try {
+  await lumbix.start();
+  const browser = await chromium.launch(chromiumOptions);
+  const context = await browser.newContext({ locale: 'en-GB' });
+  const page = await context.newPage();
+  await page.goto(`${lumbix.url}/sign-in`);
+  await page.getByRole('button', { name: /Tamar/ }).click();
+  await page.locator('td a').first().waitFor();
+  const options = {
+    storageState: await context.storageState(),
+    locale: 'en-GB',
+    viewport: { width: 1280, height: 800 },
+  };
+  for (const subject of SUBJECTS) isWithin = (await measure(browser, options, subject)) && isWithin;
+  await browser.close();
+} finally {
+  await lumbix.stop();
+}
+process.exit(isWithin ? 0 : 1);
