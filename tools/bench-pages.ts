@@ -24,7 +24,7 @@ interface Subject {
 const LIST = { cold: 900, warm: 400 };
 const SUBJECTS: readonly Subject[] = [
   { name: 'deals', path: '/records/Deal', shown: 'td a', ...LIST },
-  { name: 'templates', path: '/templates', shown: 'h2, h3', ...LIST },
+  { name: 'templates', path: '/templates', shown: 'main img, main a[href*=figures]', ...LIST },
   { name: 'register', path: '/register', shown: '.p-datatable', ...LIST },
   { name: 'deal', path: '/records/Deal/D-1187', shown: 'dd', ...LIST },
   {
