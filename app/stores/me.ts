@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { whyNot, whyNotRoles, type Permission } from '#core/contract/permissions';
+import { rulesFor, whyNot, whyNotRoles, type Permission } from '#core/contract/permissions';
 import type { Answer } from '~/composables/api';
 
 export type Me = Answer<'GET /me'>;
@@ -59,11 +59,8 @@ export const useMeStore = defineStore('me', () => {
   }
   /** Why the person may not change records of a type. */
   function mayNotChange(type: string): string | undefined {
-    const rules = me.value?.rules.records ?? {};
-    const own = rules[type];
-    // What belongs to a record goes with it: a type without a rule of its own goes by all of them.
-    const all = (own ? [own] : Object.values(rules)).filter(({ act }) => act.length > 0);
-    const refusals = all.flatMap(
+    const rules = rulesFor(me.value?.rules.records ?? {}, type).filter(({ act }) => act.length > 0);
+    const refusals = rules.flatMap(
       ({ act }) => whyNotRoles(act, `change records of the type “${type}”`, roles.value) ?? [],
     );
     return mayNot('change') ?? refusals[0];

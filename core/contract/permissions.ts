@@ -1,4 +1,5 @@
 /** What people may do. It knows no shapes, so that pages can ask it without loading them. */
+import { own } from '../record/own';
 
 /** What a person is here; a person may have several. */
 export const ROLES = ['author', 'producer', 'finance', 'reader', 'administrator'] as const;
@@ -40,4 +41,10 @@ export function whyNotRoles(wanted: readonly Role[], to: string, roles: readonly
 /** "author", "author or producer", "author, producer or finance" */
 function oneOfThem(words: readonly string[]): string {
   return words.length < 2 ? (words[0] ?? 'of nobody') : `${words.slice(0, -1).join(', ')} or ${words.at(-1)}`;
+}
+
+/** The rules for a type of records: its own, or else all of them, since what belongs to a record (its lines, its account) goes with it. */
+export function rulesFor<Rule>(records: Readonly<Record<string, Rule>>, type: string): readonly Rule[] {
+  const rule = own(records, type);
+  return rule ? [rule] : Object.values(records);
 }

@@ -1,5 +1,6 @@
 import { listOf, shape, text, type ShapeOf } from '../shape/shape';
-import type { FieldSchema, FieldType, RecordSchema, RecordType } from './schema';
+import { own } from './own';
+import { recordTypeOf, type FieldSchema, type FieldType, type RecordSchema, type RecordType } from './schema';
 import { isRecord, type FieldValue, type RecordSnapshot } from './snapshot';
 
 /** What lists, views and the register need to know of a record, whatever its fields are called. */
@@ -112,15 +113,14 @@ export function fittingLayout(type: Pick<RecordType, 'label' | 'fields'>, layout
 /** The schema with the layouts of its types: those that were kept, and the usual ones. */
 export function withLayouts(schema: RecordSchema, kept: Readonly<Record<string, RecordLayout>>): RecordSchema {
   const types = Object.values(schema.types).map((type): [string, RecordType] => {
-    const own = Object.hasOwn(kept, type.name) ? kept[type.name]! : usualLayout(type);
-    return [type.name, { ...type, layout: fittingLayout(type, own) }];
+    return [type.name, { ...type, layout: fittingLayout(type, own(kept, type.name) ?? usualLayout(type)) }];
   });
   return { ...schema, types: Object.fromEntries(types) };
 }
 
 /** The layout of a type; the empty one for a type that the schema has not. */
 export function layoutOf(schema: RecordSchema, type: string | undefined): RecordLayout {
-  const known = type !== undefined && Object.hasOwn(schema.types, type) ? schema.types[type]! : undefined;
+  const known = recordTypeOf(schema, type);
   return known?.layout ?? usualLayout(known ?? { label: '', fields: {} });
 }
 

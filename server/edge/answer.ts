@@ -11,7 +11,7 @@ import type {
   Served,
 } from '../../core/contract/endpoint';
 import type { Caller } from '../people/caller';
-import type { Encoding } from '../press/proof-answer';
+import type { Encoding } from '../compress';
 import type { Services } from '../services';
 
 /** A request that was let in: what it brings, in the shapes of its endpoint. */

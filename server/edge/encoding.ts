@@ -1,5 +1,5 @@
 import { getHeader, type H3Event } from 'h3';
-import { ENCODINGS, type Encoding } from '../press/proof-answer';
+import { ENCODINGS, type Encoding } from '../compress';
 
 /** The best coding that a caller takes (RFC 9110, 12.5.3). */
 export function encodingFor(event: H3Event): Encoding {

@@ -1,15 +1,10 @@
-import { promisify } from 'node:util';
-import { brotliCompress, constants, gzip } from 'node:zlib';
 import { setResponseHeader, setResponseHeaders, type H3Event } from 'h3';
+import { compressed } from '../compress';
 import type { EncodedJson } from './answer';
 import { encodingFor } from './encoding';
 
 /** What is smaller goes as it is: it fits into a packet or two (RFC 9293, 3.7.1). */
 const WORTHWHILE = 1_400;
-const [inBrotli, inGzip] = [promisify(brotliCompress), promisify(gzip)];
-/** Quick before small: people wait. */
-const QUALITY = { params: { [constants.BROTLI_PARAM_QUALITY]: 3 } };
-
 /** An answer as JSON, compressed off this thread where that is worth while and its caller takes it. */
 export async function sentJson(event: H3Event, given: unknown): Promise<string | Uint8Array | undefined> {
   if (given === undefined) return undefined;
@@ -17,10 +12,7 @@ export async function sentJson(event: H3Event, given: unknown): Promise<string |
   setResponseHeader(event, 'Content-Type', 'application/json');
   const encoding = text.length > WORTHWHILE ? encodingFor(event) : 'identity';
   if (encoding === 'identity') return text;
-  return sentEncoded(event, {
-    bytes: await (encoding === 'br' ? inBrotli(text, QUALITY) : inGzip(text, { level: 3 })),
-    encoding,
-  });
+  return sentEncoded(event, { bytes: await compressed(text, encoding), encoding });
 }
 
 /** An answer that is made and compressed already. */

@@ -1,6 +1,6 @@
 import { DOCUMENT_KINDS } from '../../core/template/template';
 import { own } from '../../core/record/own';
-import { whyNotRoles, type Role } from '../../core/contract/permissions';
+import { rulesFor, whyNotRoles, type Role } from '../../core/contract/permissions';
 import type { Connection } from '../db/database';
 import { accessRules } from '../db/schema';
 import { Problem } from '../problem';
@@ -58,11 +58,7 @@ const letsIn = (wanted: readonly Role[], roles: readonly Role[]) =>
   wanted.length === 0 || wanted.some((role) => roles.includes(role));
 
 const kindRule = ({ rules: { kinds } }: Caller, kind: string): AccessRule => own(kinds, kind) ?? { see: [], act: [] };
-/** The rules for a type of records: its own, or else all of them, since what belongs to a record (its lines, its account) goes with it. */
-const recordRules = ({ rules: { records } }: Caller, type: string): readonly AccessRule[] => {
-  const rule = own(records, type);
-  return rule ? [rule] : Object.values(records);
-};
+const recordRules = ({ rules: { records } }: Caller, type: string): readonly AccessRule[] => rulesFor(records, type);
 
 /** Whether a caller sees documents of a kind. */
 export const seesKind = (caller: Caller, kind: string): boolean => letsIn(kindRule(caller, kind).see, caller.roles);

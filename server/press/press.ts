@@ -13,7 +13,8 @@ import { LONG, USUAL } from './bounds';
 import { MIB } from './memory';
 import { isOutsize } from './outsize';
 import { PressProcess } from './press-process';
-import type { Encoding, ProofHead } from './proof-answer';
+import type { Encoding } from '../compress';
+import type { ProofHead } from './proof-answer';
 
 /** What a composition is made of. Plain data: it is handed to another process. */
 export interface CompositionInput {

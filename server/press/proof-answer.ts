@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, Served } from '../../core/contract/endpoint';
 import type { Composition } from '../../core/production/composition';
@@ -9,10 +8,6 @@ import type { ProofPages } from '../../render/typst/typesetter';
 export type ProofAnswer = Served<AnswerOf<Contract['POST /productions']>>;
 /** What is known of it before it is composed. */
 export type ProofHead = Pick<ProofAnswer, 'id' | 'template' | 'record' | 'issueDate' | 'editions'>;
-
-/** How an answer may be compressed: the content codings of RFC 9110, 8.4.1. */
-export const ENCODINGS = ['br', 'gzip', 'identity'] as const;
-export type Encoding = (typeof ENCODINGS)[number];
 
 /** The whole answer. Of pages, and the glyphs that they share, those go without their drawing that are at hand where it goes to. */
 export function proofAnswer(
@@ -45,13 +40,6 @@ export function proofAnswer(
     annexes,
     pages: { glyphs: part(glyphs), pages: pages.map(part), pageSize },
   };
-}
-
-/** An answer as bytes. A little pressing takes most of the way, and people wait for the rest. */
-export function serialised(answer: ProofAnswer, encoding: Encoding): Uint8Array {
-  const bytes = Buffer.from(JSON.stringify(answer));
-  if (encoding === 'br') return brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 2 } });
-  return encoding === 'gzip' ? gzipSync(bytes, { level: 1 }) : bytes;
 }
 
 type Blocks = Composition['document']['body'];

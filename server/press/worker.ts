@@ -14,7 +14,8 @@ import { rasterised } from '../../render/png/thumbnail';
 import { Typesetter, TypesettingError } from '../../render/typst/typesetter';
 import { Unpacker, type Packed } from './parts';
 import type { Composed, CompositionInput, PressTask, Print, Proof } from './press';
-import { proofAnswer, serialised } from './proof-answer';
+import { compressed } from '../compress';
+import { proofAnswer } from './proof-answer';
 import type { Answer } from './press-process';
 
 const typesetter = new Typesetter(process.env.LUMBIX_PRESS_FOLDER!);
@@ -57,7 +58,10 @@ async function withInput(task: Extract<PressTask, { input: CompositionInput }>):
     case 'proof': {
       const { composition } = composed(input, task.key);
       const pages = typesetter.proof(composition.document, composition.assets);
-      const answer = serialised(proofAnswer(task.head, composition, pages, task.has), task.encoding);
+      const answer = await compressed(
+        JSON.stringify(proofAnswer(task.head, composition, pages, task.has)),
+        task.encoding,
+      );
       const { used, usedDigest } = composition;
       return { answer, used, usedDigest } satisfies Proof;
     }

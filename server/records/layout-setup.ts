@@ -1,6 +1,7 @@
 import { count, eq } from 'drizzle-orm';
 import { documentTypes, PART_TYPES, PARTS, type RecordLayout } from '../../core/record/layout';
-import { fieldOf, recordTypeOf, type RecordType } from '../../core/record/schema';
+import { own } from '../../core/record/own';
+import { recordTypeOf, type RecordType } from '../../core/record/schema';
 import type { Database } from '../db/database';
 import { recordIndex, recordLayouts, recordReadings } from '../db/schema';
 import type { Caller } from '../people/caller';
@@ -66,13 +67,12 @@ async function knownType(name: string): Promise<RecordType> {
 }
 
 /** Every field there is, each part by a field that can be it. @throws Problem */
-function refuseUnfitting({ name, label, fields }: RecordType, { parts, groups, columns, search }: RecordLayout): void {
-  const schema = { types: { [name]: { name, label, fields } } };
+function refuseUnfitting({ label, fields }: RecordType, { parts, groups, columns, search }: RecordLayout): void {
   for (const field of [...groups.flatMap((group) => group.fields), ...columns, ...search, ...Object.values(parts)])
-    if (!fieldOf(schema, name, field)) throw unfitting(`${label} has no field “${field}”.`);
+    if (!own(fields, field)) throw unfitting(`${label} has no field “${field}”.`);
   for (const part of PARTS) {
     const field = parts[part];
-    const type = field === undefined ? undefined : fieldOf(schema, name, field)!.type;
+    const type = field === undefined ? undefined : own(fields, field)!.type;
     if (type && !PART_TYPES[part].includes(type))
       throw unfitting(`“${fields[field!]!.label}” cannot be the ${part}: it is a field of another type.`);
   }

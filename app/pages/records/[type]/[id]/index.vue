@@ -48,7 +48,7 @@ const groupsOf = (record: RecordSnapshot) => {
 };
 const related = computed(() =>
   Object.entries(record.value?.fields ?? {}).flatMap(([relation, value]) =>
-    value && isRecord(value) ? [{ relation, record: value }] : [],
+    value && isRecord(value) ? [{ path: relation, record: value }] : [],
   ),
 );
 const lists = computed(() =>
@@ -110,29 +110,17 @@ function produce(templateId: string | undefined): void {
         <div v-if="!record || !schema" class="fields"><Skeleton v-for="n in 14" :key="n" height="18px" /></div>
         <template v-else>
           <div class="fields">
-            <dl v-for="group in groupsOf(record)" :key="group.label">
-              <h2>{{ group.label }}</h2>
-              <EditableField
-                v-for="field in group.fields"
-                :key="field.name"
-                :field="field"
-                :value="record.fields[field.name]"
-                :focused="isFocused(field.name)"
-                :why-not="barred"
-                @write="write(record, field.name, $event)"
-              />
-            </dl>
-            <template v-for="{ relation, record: other } in related" :key="relation">
-              <dl v-for="group in groupsOf(other)" :key="group.label">
+            <template v-for="{ path, record: shown } in [{ path: '', record }, ...related]" :key="path">
+              <dl v-for="group in groupsOf(shown)" :key="group.label">
                 <h2>{{ group.label }}</h2>
                 <EditableField
                   v-for="field in group.fields"
                   :key="field.name"
                   :field="field"
-                  :value="other.fields[field.name]"
-                  :focused="isFocused(memberPath(relation, field.name))"
+                  :value="shown.fields[field.name]"
+                  :focused="isFocused(path ? memberPath(path, field.name) : field.name)"
                   :why-not="barred"
-                  @write="write(other, field.name, $event)"
+                  @write="write(shown, field.name, $event)"
                 />
               </dl>
             </template>
