@@ -17,6 +17,8 @@ const config: KnipConfig = {
   ignore: ['core/formula/formula.parser.terms.ts'],
   // Fonts are copied from their packages by name or imported by style sheets, and no module imports them.
   ignoreDependencies: [/^@expo-google-fonts\//, /^@fontsource\//],
+  // Made while the app is built, by tools/page-files.ts.
+  ignoreUnresolved: ['#built-pages'],
   // Programs of Debian's packages, which ./start and ./test install.
   ignoreBinaries: ['qpdf', 'pdffonts', 'pdfinfo', 'pdftotext', 'pdftoppm', 'diff', 'soffice'],
   // A type that a signature of the same file names may be exported for whoever wants to name it too.

@@ -1,5 +1,7 @@
 import { fileURLToPath } from 'node:url';
-import { addComponent } from 'nuxt/kit';
+import { chunkOf } from './tools/chunks';
+import { builtPagesModule, pageFiles } from './tools/page-files';
+import { primeVue } from './tools/primevue';
 
 const folder = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -13,30 +15,12 @@ const EVERY_ANSWER = {
   'Cross-Origin-Resource-Policy': 'same-origin',
 };
 
-/** What pages use of PrimeVue, by its tags; each is loaded with the pages that have it. */
-function componentsOfPrimeVue(): void {
-  for (const name of [
-    'AutoComplete',
-    'Button',
-    'Checkbox',
-    'Column',
-    'DataTable',
-    'Dialog',
-    'Menu',
-    'MultiSelect',
-    'Select',
-    'Skeleton',
-    'Toast',
-  ])
-    addComponent({ name, export: 'default', filePath: `primevue/${name.toLowerCase()}` });
-}
-
 export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   ssr: false,
   telemetry: false,
   devtools: { enabled: false },
-  modules: ['@pinia/nuxt', componentsOfPrimeVue],
+  modules: ['@pinia/nuxt', primeVue, pageFiles],
   css: ['~/assets/fonts.css', '~/assets/main.css'],
   app: {
     head: {
@@ -49,9 +33,10 @@ export default defineNuxtConfig({
     presets: [
       {
         from: '@vueuse/core',
-        imports: ['refDebounced', 'useElementSize', 'useEventListener', 'useNow', 'watchDebounced'],
+        imports: ['refDebounced', 'useElementSize', 'useEventListener', 'useNow', 'useTimeoutFn', 'watchDebounced'],
       },
       { from: 'primevue/usetoast', imports: ['useToast'] },
+      { from: '#core/contract/address', imports: ['addressOf'] },
     ],
   },
   components: [{ path: '~/components', pathPrefix: false }],
@@ -67,10 +52,12 @@ export default defineNuxtConfig({
   },
   nitro: {
     compressPublicAssets: { brotli: true, gzip: true },
+    virtual: { '#built-pages': builtPagesModule },
     errorHandler: folder('./server/error.ts'),
     routeRules: { '/**': { headers: EVERY_ANSWER } },
     esbuild: { options: { target: 'es2022' } },
   },
+  vite: { build: { rollupOptions: { output: { manualChunks: chunkOf } } } },
   alias: { '#core': folder('./core') },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
 });

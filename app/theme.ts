@@ -1,6 +1,7 @@
 import { definePreset } from '@primeuix/themes';
 import autocomplete from '@primeuix/themes/aura/autocomplete';
 import base from '@primeuix/themes/aura/base';
+import badge from '@primeuix/themes/aura/badge';
 import button from '@primeuix/themes/aura/button';
 import checkbox from '@primeuix/themes/aura/checkbox';
 import chip from '@primeuix/themes/aura/chip';
@@ -32,6 +33,7 @@ const used = {
   ...base,
   components: {
     autocomplete,
+    badge,
     button,
     checkbox,
     chip,
@@ -62,7 +64,7 @@ export const preset = definePreset(used, {
       light: {
         surface: stone,
         primary: { color: '#1c2629', contrastColor: '#ffffff', hoverColor: '#2b383b', activeColor: '#35423f' },
-        highlight: { background: '#edf5f5', focusBackground: '#d6e8e8', color: '#1c2629', focusColor: '#1c2629' },
+        highlight: { background: '#e2efef', focusBackground: '#d6e8e8', color: '#1c2629', focusColor: '#1c2629' },
         text: { color: '#1c2629', mutedColor: '#4b585a' },
         formField: {
           borderColor: '#d3d8cf',

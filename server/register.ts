@@ -6,7 +6,7 @@ import { searchableTexts } from '../core/words/search';
 import type { Database } from './db/database';
 import { documents, events, files, productions, steps } from './db/schema';
 import { sha256 } from './assets';
-import { containing, sorted } from './db/containing';
+import { containing, sorted, within } from './db/containing';
 import { hiddenKinds, onlyTypes, refuseUnseenKind, refuseUnseenRecord } from './people/access';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
@@ -66,6 +66,8 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
   if (query.state) conditions.push(eq(documents.state, query.state));
   if (query.recordType) conditions.push(eq(documents.recordType, query.recordType));
   if (query.recordId) conditions.push(eq(documents.recordId, query.recordId));
+  if (query.by) conditions.push(eq(documents.by, query.by));
+  conditions.push(...within(documents.createdAt, query));
   if (query.search) conditions.push(containing(query.search, documents.words));
   const where = and(...conditions);
   const column = SORTS[query.sort as keyof typeof SORTS] ?? documents.createdAt;
@@ -89,6 +91,7 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
     // All of them and what is filed, in one walk over what may be many.
     database
       .select({
+        kind: documents.kind,
         currency: documents.currency,
         count: sql<number>`count(*)::int`,
         filed: sql<number>`(count(*) filter (where ${documents.state} = 'filed'))::int`,
@@ -96,13 +99,23 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
       })
       .from(documents)
       .where(where)
-      .groupBy(documents.currency)
-      .orderBy(asc(documents.currency)),
+      .groupBy(documents.kind, documents.currency)
+      .orderBy(asc(documents.kind), asc(documents.currency)),
   ]);
   return {
     documents: rows,
     total: sums.reduce((all, { count }) => all + count, 0),
-    totals: sums.filter(({ filed }) => filed > 0).map(({ currency, amount }) => ({ currency, amount })),
+    totals: sums.filter(({ filed }) => filed > 0).map(({ kind, currency, amount }) => ({ kind, currency, amount })),
+  };
+}
+
+/** The kinds of documents in the register and who filed them, as far as the caller may see them. */
+export async function registerFilters(database: Database, caller: Caller) {
+  const { kind, by } = documents;
+  const rows = await database.selectDistinct({ kind, by }).from(documents).where(seenBy(caller)).orderBy(kind, by);
+  return {
+    kinds: [...new Set(rows.map((row) => row.kind))],
+    people: [...new Set(rows.flatMap((row) => row.by ?? []))],
   };
 }
 

@@ -1,10 +1,9 @@
-import { and, desc, eq, gte, ilike, lt, or, sql, type SQL } from 'drizzle-orm';
+import { and, desc, eq, ilike, or, sql, type SQL } from 'drizzle-orm';
 import Papa from 'papaparse';
 import { v7 as uuidv7 } from 'uuid';
 import type { Contract } from '../core/contract/contract';
 import type { QueryOf } from '../core/contract/endpoint';
-import { config } from './config';
-import { patternOf } from './db/containing';
+import { patternOf, within } from './db/containing';
 import type { Connection } from './db/database';
 import { trail } from './db/schema';
 import type { Caller } from './people/caller';
@@ -92,8 +91,7 @@ function conditionsOf({ search, person, subjectKind, subjectId, from, until }: T
       : undefined,
     subjectKind ? eq(trail.subjectKind, subjectKind) : undefined,
     subjectId ? eq(trail.subjectId, subjectId) : undefined,
-    from ? gte(trail.at, startOf(from)) : undefined,
-    until ? lt(trail.at, sql`${startOf(until)} + interval '1 day'`) : undefined,
+    ...within(trail.at, { from, until }),
   );
 }
 
@@ -107,6 +105,3 @@ const mentions = (typed: string): SQL | undefined =>
         ilike(sql`${trail.personName} || ' ' || ${trail.subjectName} || ' ' || ${trail.sentence}`, patternOf(word)),
       ),
   );
-
-/** When a day begins in the company's time zone. */
-const startOf = (day: string): SQL<Date> => sql<Date>`(${day}::date::timestamp at time zone ${config.timeZone})`;

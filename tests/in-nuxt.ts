@@ -6,7 +6,7 @@ import { vi } from 'vitest';
 export interface Sent {
   /** `GET /api/records/Deal` */
   to: string;
-  query?: Readonly<Record<string, unknown>>;
+  query?: Readonly<Record<string, string>>;
   body?: unknown;
   headers: Readonly<Record<string, string>>;
 }
@@ -27,8 +27,14 @@ export function inNuxt(answering: Answering, given: object = {}): Sent[] {
   const requests: Sent[] = [];
   setActivePinia(createPinia());
   const $fetch = (path: string, options: { method: string } & Omit<Sent, 'to'>) => {
-    const { method, query, body, headers } = options;
-    const sent = { to: `${method} ${path}`, query, body, headers };
+    const { method, body, headers } = options;
+    const [place, query] = path.split('?') as [string, string?];
+    const sent = {
+      to: `${method} ${place}`,
+      query: query === undefined ? undefined : Object.fromEntries(new URLSearchParams(query)),
+      body,
+      headers,
+    };
     requests.push(sent);
     return Promise.resolve().then(() => answering(sent));
   };

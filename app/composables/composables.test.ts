@@ -1,40 +1,47 @@
-import { reactive } from 'vue';
+import { nextTick, reactive, shallowRef, type Ref } from 'vue';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { inNuxt, refusal } from '../../tests/in-nuxt';
 import * as client from './api';
 import { useAct, useAttempt } from './attempt';
+import { addressOf } from '#core/contract/address';
+import { useDrawnRows } from './drawn-rows';
 import * as fieldText from './field-text';
+import * as inWords from './in-words';
 import { useKeys } from './keys';
 import { useListQuery } from './list-query';
 import { useLoaded } from './loaded';
+import { useWalk } from './walk';
 import { listPath, producePath, recordPath } from './record-path';
 
 const toasts: { severity: string; summary: string; detail?: string }[] = [];
 const route = reactive<{ query: Record<string, unknown> }>({ query: {} });
-const replace = vi.fn(({ query }: { query: Record<string, string> }) => (route.query = query));
+const goTo = ({ query }: { query: Record<string, string> }) => (route.query = query);
+const replace = vi.fn(goTo);
+const push = vi.fn(goTo);
 let pressed: (event: KeyboardEvent) => void;
 beforeEach(() => {
   toasts.length = 0;
   route.query = {};
   replace.mockClear();
+  push.mockClear();
   inNuxt(() => ({}), {
     ...client,
     useRoute: () => route,
-    useRouter: () => ({ replace }),
+    useRouter: () => ({ replace, push }),
     useToast: () => ({ add: (toast: (typeof toasts)[number]) => toasts.push(toast) }),
     useEventListener: (_name: string, listener: typeof pressed) => (pressed = listener),
     document: { querySelector: () => null },
     navigator: { language: 'en-GB' },
+    window: { innerHeight: 800 },
+    requestAnimationFrame: (draw: () => void) => setTimeout(draw, 16),
   });
 });
 
 describe('the address of a call', () => {
   it('has its parameters encoded, and of its query what is given', () => {
-    expect(client.addressOf('GET /documents/{id}/file', { parameters: { id: 'a/b?' } })).toBe(
-      '/api/documents/a%2Fb%3F/file',
-    );
+    expect(addressOf('GET /documents/{id}/file', { parameters: { id: 'a/b?' } })).toBe('/api/documents/a%2Fb%3F/file');
     const query = { kind: 'quote', state: undefined };
-    expect(client.addressOf('GET /documents', { query })).toBe('/api/documents?kind=quote');
+    expect(addressOf('GET /documents', { query })).toBe('/api/documents?kind=quote');
   });
 
   it('of a record holds any id', () => {
@@ -118,9 +125,91 @@ describe('what a list shows', () => {
     const list = useListQuery({ sort: 'name', descending: false });
     route.query = { skip: '50', stage: 'Asked' };
     list.change({ search: 'gates', stage: '' });
-    expect(replace).toHaveBeenLastCalledWith({ query: { search: 'gates' } });
+    expect(push).toHaveBeenLastCalledWith({ query: { search: 'gates' } });
     list.change({ skip: '25' });
-    expect(replace).toHaveBeenLastCalledWith({ query: { search: 'gates', skip: '25' } });
+    expect(push).toHaveBeenLastCalledWith({ query: { search: 'gates', skip: '25' } });
+  });
+
+  it('is gone back through: only words that are being typed take the place of those before', () => {
+    const list = useListQuery({ sort: 'name', descending: false });
+    list.change({ search: 'ga' });
+    list.change({ search: 'gates' });
+    list.change({ stage: 'Asked' });
+    list.change({ search: undefined });
+    expect([push, replace].map(({ mock }) => mock.calls.length)).toEqual([3, 1]);
+    list.clear('stage');
+    expect(route.query).toEqual({});
+  });
+});
+
+describe('rows of a list', () => {
+  const rows = (count: number) => Array.from({ length: count }, (_, at) => ({ id: `R-${at}` }));
+  const drawnOf = (all: Ref<{ id: string }[]>) => useDrawnRows(() => all.value, 50);
+
+  it('are drawn from the top until the window is full, and the others once the page is at rest', async () => {
+    vi.useFakeTimers();
+    const drawn = drawnOf(shallowRef(rows(25)));
+    expect(drawn.value).toHaveLength(6);
+    await vi.advanceTimersByTimeAsync(200);
+    expect(drawn.value).toHaveLength(18);
+    await vi.advanceTimersByTimeAsync(3_000);
+    expect(drawn.value.map(({ id }) => id)).toEqual(rows(25).map(({ id }) => id));
+    vi.useRealTimers();
+  });
+
+  it('that are read again stay drawn; those of another page begin at the top', async () => {
+    vi.useFakeTimers();
+    const all = shallowRef(rows(25));
+    const drawn = drawnOf(all);
+    await vi.advanceTimersByTimeAsync(3_000);
+    all.value = rows(25);
+    await nextTick();
+    expect(drawn.value).toHaveLength(25);
+    all.value = rows(25).reverse();
+    await nextTick();
+    expect(drawn.value.map(({ id }) => id)).toEqual(['R-24', 'R-23', 'R-22', 'R-21', 'R-20', 'R-19']);
+    vi.useRealTimers();
+  });
+});
+
+describe('walking along a list', () => {
+  const pages: Record<string, string[]> = { 0: ['D-1', 'D-2'], 2: ['D-3', 'D-4'], 4: [] };
+  const walking = () => {
+    const requests = inNuxt(({ query }) => ({ records: (pages[query!.skip!] ?? []).map((id) => ({ id })) }), client);
+    vi.stubGlobal('sessionStorage', undefined);
+    return { walk: useWalk(), requests };
+  };
+
+  it('leads on to the next page of it, in its order and with its filters', async () => {
+    const { walk, requests } = walking();
+    walk.begin({ type: 'Deal', ids: ['D-1', 'D-2'], query: { stage: 'Asked', sort: 'name' } });
+    expect(await walk.beside('Deal', 'D-1', 1)).toBe('D-2');
+    expect(requests).toEqual([]);
+    expect(await walk.beside('Deal', 'D-2', 1)).toBe('D-3');
+    expect(requests[0]!.query).toMatchObject({ stage: 'Asked', sort: 'name', skip: '2' });
+    expect(await walk.beside('Deal', 'D-3', -1)).toBe('D-2');
+    expect(await walk.beside('Deal', 'D-4', 1)).toBeUndefined();
+    expect(await walk.beside('Deal', 'D-1', -1)).toBeUndefined();
+  });
+
+  it('leads back to the page before', async () => {
+    const { walk } = walking();
+    walk.begin({ type: 'Deal', ids: ['D-3', 'D-4'], query: { skip: '2' } });
+    expect(await walk.beside('Deal', 'D-3', -1)).toBe('D-2');
+    expect(await walk.beside('Deal', 'D-2', -1)).toBe('D-1');
+  });
+
+  it('keeps to the records that were chosen', async () => {
+    const { walk, requests } = walking();
+    walk.begin({ type: 'Deal', ids: ['D-9', 'D-4'] });
+    expect([await walk.beside('Deal', 'D-9', 1), await walk.beside('Deal', 'D-4', 1)]).toEqual(['D-4', undefined]);
+    expect(requests).toEqual([]);
+  });
+
+  it('from no list goes by the usual one', async () => {
+    const { walk } = walking();
+    walk.begin({ type: 'Order', ids: ['O-1'] });
+    expect(await walk.beside('Deal', 'D-1', 1)).toBe('D-2');
   });
 });
 
@@ -179,8 +268,8 @@ describe('a field’s value', () => {
   });
 
   it('of the register is a sum or a dash', () => {
-    expect(fieldText.sumText('12.5', 'EUR')).toBe('12.50\u00a0EUR');
-    expect([fieldText.sumText(null, 'EUR'), fieldText.sumText('1', null)]).toEqual(['–', '–']);
-    expect(fieldText.dayText('no day')).toBe('no day');
+    expect(inWords.sumText('12.5', 'EUR')).toBe('12.50\u00a0EUR');
+    expect([inWords.sumText(null, 'EUR'), inWords.sumText('1', null)]).toEqual(['–', '–']);
+    expect(inWords.dayText('no day')).toBe('no day');
   });
 });

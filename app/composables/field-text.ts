@@ -1,11 +1,8 @@
-import { dayOf, formatDay } from '#core/formula/date';
 import { Decimal } from '#core/money/decimal';
 import { formatDecimal, formatMoney, formatPercent } from '#core/money/format';
 import { plainText } from '#core/rich/rich-text';
 import { isRecord, isRecordList, type FieldValue } from '#core/record/snapshot';
-
-/** The user's own locale, for the screens; documents have their edition's. */
-const userLocale = () => (typeof navigator === 'undefined' ? 'en-GB' : navigator.language || 'en-GB');
+import { dayText, userLocale } from './in-words';
 
 /** A field's value for reading, in the user's locale. Blank is empty. */
 export function fieldText(value: FieldValue | undefined): string {
@@ -36,27 +33,6 @@ export function fieldInput(value: FieldValue | undefined): string {
   if ('date' in value) return value.date;
   if ('choices' in value) return value.choices.join(', ');
   return '';
-}
-
-/** A day, shortly: `14 Dec 2026`. */
-export function dayText(iso: string): string {
-  const day = dayOf(iso);
-  return day === undefined ? iso : formatDay(day, userLocale(), 'short');
-}
-
-/** A moment, shortly: `23 Nov, 14:05`. */
-export function momentText(iso: string): string {
-  return new Intl.DateTimeFormat(userLocale(), {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  }).format(new Date(iso));
-}
-
-/** A sum of the register; dash where a document has none. */
-export function sumText(amount: string | null, currency: string | null): string {
-  return amount && currency ? formatMoney(Decimal.of(amount), currency, userLocale()) : '–';
 }
 
 /** A fraction as people write a percentage: `0.125` is `12.5`; what is no number stays as it is. */

@@ -1,3 +1,4 @@
+import { addressOf } from '#core/contract/address';
 import type { DocumentRow } from './api';
 
 /** Whether nothing more happens to a document's filing. */

@@ -1,3 +1,6 @@
+/** What takes characters: not a tick box, on which the cursor stands after a click. */
+const TYPED_INTO = 'input:not([type="checkbox"], [type="radio"]), textarea, select, [contenteditable]';
+
 /**
  * Keys of a screen. Plain characters are left alone while a person types; an open dialog keeps its own keys.
  * A name is the key with `Control+` before it where that is held.
@@ -8,7 +11,7 @@ export function useKeys(actions: Record<string, (event: KeyboardEvent) => void>)
     const action = actions[name];
     if (!action || event.altKey) return;
     const target = event.target as HTMLElement | null;
-    const typing = target?.matches('input, textarea, select, [contenteditable]') ?? false;
+    const typing = target?.matches(TYPED_INTO) ?? false;
     if (typing && !name.startsWith('Control+')) return;
     if (document.querySelector('[role="dialog"]')) return;
     event.preventDefault();

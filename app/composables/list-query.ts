@@ -1,3 +1,5 @@
+import { ordered, type PageQuery } from '#core/contract/page-reads';
+
 /**
  * What a list shows – search, filters, sort, page – kept in the address, so that a view can be shared and the back
  * button returns to it.
@@ -5,22 +7,41 @@
 export function useListQuery(defaults: { sort: string; descending: boolean }) {
   const route = useRoute();
   const router = useRouter();
-  const read = (name: string) => (typeof route.query[name] === 'string' ? (route.query[name] as string) : undefined);
+  const query = computed(() => queryTexts(route.query));
+  const read = (name: string) => query.value[name];
+  const order = computed(() => ordered(query.value, defaults));
 
-  /** Changes some of it and goes back to the first page unless the page itself is what changed. */
+  /**
+   * Changes some of it and goes back to the first page unless the page itself is what changed. Back returns to what was shown
+   * before; words that are still being typed take each other's place.
+   */
   function change(parts: Record<string, string | undefined>): void {
-    const query = { ...route.query, ...('skip' in parts ? {} : { skip: undefined }), ...parts };
-    const kept = Object.entries(query).filter(([, value]) => value !== undefined && value !== '');
-    void router.replace({ query: Object.fromEntries(kept) });
+    const changed = { ...route.query, ...('skip' in parts ? {} : { skip: undefined }), ...parts };
+    const kept = Object.entries(changed).filter(([, value]) => value !== undefined && value !== '');
+    const isTyping = 'search' in parts && read('search') !== undefined && Boolean(parts.search);
+    void router[isTyping ? 'replace' : 'push']({ query: Object.fromEntries(kept) });
   }
+  /** Shows the list without any filter; its order and view stay. */
+  const clear = (...filters: string[]) =>
+    change(Object.fromEntries(['search', ...filters].map((name) => [name, undefined])));
+
   return {
+    clear,
     read,
     change,
-    sort: computed(() => read('sort') ?? defaults.sort),
-    descending: computed(() => (read('descending') ?? String(defaults.descending)) === 'true'),
-    skip: computed(() => Number(read('skip') ?? 0) || 0),
+    query,
+    sort: computed(() => order.value.sort),
+    descending: computed(() => order.value.descending),
+    skip: computed(() => order.value.skip),
     search: computed(() => read('search') ?? ''),
     /** For watching: changes whenever anything of it does. */
     whole: computed(() => JSON.stringify(route.query)),
   };
+}
+
+/** What is given once in a query, with something in it. */
+function queryTexts(query: Readonly<Record<string, unknown>>): PageQuery {
+  return Object.fromEntries(
+    Object.entries(query).filter((each): each is [string, string] => typeof each[1] === 'string' && each[1] !== ''),
+  );
 }

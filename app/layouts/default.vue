@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { useMeStore } from '~/stores/me';
+
 /** The frame of every screen: rail on the left, where you are on top, the screen in the middle. */
+const me = useMeStore();
 const isFinding = ref(false);
 const listingKeys = ref(false);
 
@@ -19,9 +22,9 @@ useKeys({
       </button>
     </header>
     <main class="screen"><slot /></main>
-    <FindAnything v-model:open="isFinding" />
-    <AllKeys v-model:open="listingKeys" />
-    <SignInAgain />
+    <LazyFindAnything v-if="isFinding" v-model:open="isFinding" />
+    <LazyAllKeys v-if="listingKeys" v-model:open="listingKeys" />
+    <LazySignInAgain v-if="me.waiting" />
   </div>
 </template>
 

@@ -52,28 +52,38 @@ export const useProofStore = defineStore('proof', () => {
   /** The pages of the last proof by their digests: what did not change since is not sent again. */
   let drawings: ReadonlyMap<string, string> = new Map();
 
-  function drawn(answer: ProofAnswer): Proof {
-    const { glyphs, pages, pageSize } = answer.pages;
+  /** A proof with all its drawings: those that came, and those that were at hand when it was asked for. */
+  async function ask(record: string, template: string, inEdition?: string): Promise<Proof> {
     const known = drawings;
+    const answer = await api('POST /productions', {
+      body: { template, record, choices: { edition: inEdition }, has: [...known.keys()] },
+    });
+    const { glyphs, pages, pageSize } = answer.pages;
     drawings = new Map([glyphs, ...pages].map(({ digest, drawing }) => [digest, drawing ?? known.get(digest) ?? '']));
     const drawing = ({ digest }: typeof glyphs) => drawings.get(digest)!;
     return { ...answer, pages: { glyphs: drawing(glyphs), pages: pages.map(drawing), pageSize } };
   }
 
+  /** A proof that is on its way before its page is there. */
+  let ahead: { record: string; template: string; proof: Promise<Proof> } | undefined;
+
+  /** Sends for a proof whose page is about to be opened. */
+  function sendFor(record: string, template: string): void {
+    const sent = ask(record, template);
+    // What goes wrong is told where it is looked at.
+    sent.catch(() => undefined);
+    ahead = { record, template, proof: sent };
+  }
+
   async function load(recordId: string, templateId: string): Promise<void> {
     const mine = ++newest;
+    const sent = ahead?.record === recordId && ahead.template === templateId ? ahead.proof : undefined;
+    ahead = undefined;
     loading.value = true;
     try {
-      const answer = await api('POST /productions', {
-        body: {
-          template: templateId,
-          record: recordId,
-          choices: { edition: edition.value },
-          has: [...drawings.keys()],
-        },
-      });
+      const loaded = await (sent ?? ask(recordId, templateId, edition.value));
       if (mine !== newest) return;
-      proof.value = drawn(answer);
+      proof.value = loaded;
       problem.value = undefined;
       if (workings.value) await explain(workings.value.id);
     } catch (thrown) {
@@ -175,6 +185,7 @@ export const useProofStore = defineStore('proof', () => {
     openFindings,
     mayFile,
     isOpen,
+    sendFor,
     load,
     reset,
     edition,

@@ -4,7 +4,7 @@ import { recordLayout } from '../record/layout';
 import type { FieldSchema, RecordSchema } from '../record/schema';
 import type { RecordSnapshot } from '../record/snapshot';
 import type { BridgeStep } from '../production/bridge';
-import type { PrintedFigure, PrintedValue } from '../production/composition';
+import type { PrintedFigure } from '../production/composition';
 import type { Finding } from '../production/findings/finding';
 import type { RegisteredDocument } from '../formula/functions/register';
 import { anything, boolean, listOf, number, oneOf, requiredMapOf, shape, text, type ShapeOf } from '../shape/shape';
@@ -91,8 +91,6 @@ export const printedFigure: ShapeOf<PrintedFigure> = shape({
   workings: words(),
   internal: boolean().required(),
 }).required();
-
-export const printedValue: ShapeOf<PrintedValue> = shape({ block: words(), workings: words() }).required();
 
 export const bridgeStep: ShapeOf<BridgeStep> = shape({
   kind: oneOf(['level', 'change']).required(),

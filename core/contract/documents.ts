@@ -13,7 +13,7 @@ import {
   workings,
 } from './answers';
 import { endpoint } from './endpoint';
-import { listQuery } from './list-query';
+import { days, listQuery } from './list-query';
 
 /** How far the filing of a document is. */
 export const DOCUMENT_STATES = ['preparing', 'rendered', 'filed', 'failed'] as const;
@@ -59,13 +59,22 @@ export const documentEndpoints = {
       state: oneOf(DOCUMENT_STATES),
       recordType: text(100),
       recordId: text(100),
+      /** Who filed it, by name. */
+      by: text(200),
+      ...days,
     }).required(),
     answer: shape({
       documents: all(documentRow),
       total: count(),
-      /** Sums of what is filed, by currency. */
-      totals: all(shape({ currency: words().nullable(), amount: decimalText().nullable() }).required()),
+      /** Sums of what is filed, by kind and currency: a quote and the invoice after it are about the same money. */
+      totals: all(shape({ kind: words(), currency: words().nullable(), amount: decimalText().nullable() }).required()),
     }).required(),
+    twice: 'safe',
+  }),
+  'GET /register': endpoint({
+    about: 'What the register can be filtered by: the kinds of documents in it, and who filed them.',
+    may: 'look',
+    answer: shape({ kinds: all(words()), people: all(words()) }).required(),
     twice: 'safe',
   }),
   'POST /documents': endpoint({

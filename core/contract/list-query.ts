@@ -1,3 +1,4 @@
+import { string } from 'yup';
 import { boolean, number, text } from '../shape/shape';
 
 /** Which part of a list is asked for, in which order. */
@@ -8,3 +9,7 @@ export const listQuery = {
   top: number().integer().min(1).max(100).default(50),
   search: text(200),
 };
+
+const isoDay = () => string().matches(/^\d{4}-\d{2}-\d{2}$/, 'a day such as 2026-11-23');
+/** The first and the last of the days that something was on, both included. */
+export const days = { from: isoDay(), until: isoDay() };

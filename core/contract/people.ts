@@ -1,8 +1,7 @@
-import { string } from 'yup';
 import { boolean, label, listOf, number, oneOf, requiredMapOf, shape, text, uuid } from '../shape/shape';
 import { all, count, moment, uuidText, words } from './answers';
 import { endpoint } from './endpoint';
-import { listQuery } from './list-query';
+import { days, listQuery } from './list-query';
 import { ROLES } from './permissions';
 
 /** Characters of a password: long ones are welcome, and nobody may have the server hash a book. */
@@ -77,9 +76,7 @@ const trailQuery = {
   person: uuid(),
   subjectKind: text(40),
   subjectId: text(200),
-  /** Days, both included. */
-  from: string().matches(/^\d{4}-\d{2}-\d{2}$/, 'a day such as 2026-11-23'),
-  until: string().matches(/^\d{4}-\d{2}-\d{2}$/, 'a day such as 2026-11-23'),
+  ...days,
 };
 
 export const signInEndpoints = {

@@ -1,16 +1,5 @@
 import { listOf, number, requiredMapOf, shape, text, uuid } from '../shape/shape';
-import {
-  all,
-  bridgeStep,
-  count,
-  day,
-  finding,
-  printedFigure,
-  printedValue,
-  uuidText,
-  words,
-  workings,
-} from './answers';
+import { all, bridgeStep, count, day, finding, printedFigure, uuidText, words, workings } from './answers';
 import { endpoint } from './endpoint';
 
 /** An SVG element, or the SVG definitions that all of them share. Its digest names it from then on. */
@@ -54,7 +43,8 @@ export const productionEndpoints = {
       findings: all(finding),
       figures: all(printedFigure),
       bridge: all(bridgeStep).nullable(),
-      values: requiredMapOf(printedValue),
+      /** Where each value on the pages came from, and how it is printed. */
+      values: requiredMapOf(shape({ block: words(), workings: words(), text: words() }).required()),
       fileName: words(),
       title: words(),
       /** How many values were read for it. */

@@ -20,6 +20,9 @@ const RECORD_VIEWS = ['all', 'needs-quote', 'quoted'] as const;
 /** What the list of records can be sorted by. */
 export const RECORD_SORTS = ['name', 'account', 'stage', 'amount', 'day'] as const;
 
+/** What narrows every view of a list. */
+const recordFilters = { search: listQuery.search, stage: text(100), owner: text(100) };
+
 const typeName = () => text(100).min(1).required();
 const recordId = () => text(100).min(1).required();
 const ofType = shape({ type: typeName() }).required();
@@ -66,9 +69,10 @@ export const recordEndpoints = {
     twice: 'safe',
   }),
   'GET /record-types/{type}': endpoint({
-    about: 'How many records of a type each view holds, and what their list can be filtered by.',
+    about: 'How many records of a type each view holds under some filters, and what their list can be filtered by.',
     may: 'look',
     parameters: ofType,
+    query: shape(recordFilters).required(),
     answer: shape({
       counts: shape({ all: count(), 'needs-quote': count(), quoted: count() }).required(),
       stages: all(words()),
@@ -84,8 +88,7 @@ export const recordEndpoints = {
     query: shape({
       ...listQuery,
       view: oneOf(RECORD_VIEWS).default('all'),
-      stage: text(100),
-      owner: text(100),
+      ...recordFilters,
     }).required(),
     /** Up to when the list knows the CRM’s records; null before they were read for the first time. */
     answer: shape({ records: all(recordRow), total: count(), knownAt: moment().nullable() }).required(),

@@ -3,10 +3,11 @@ import type { Answers } from '../edge/answer';
 import { pdfHeaders } from '../edge/file-headers';
 import { beginFiling } from '../productions/begin';
 import { tryAgain, voidDocument } from '../productions/void';
-import { documentState, listDocuments, noDocument, readDocument, readFile } from '../register';
+import { documentState, listDocuments, noDocument, readDocument, readFile, registerFilters } from '../register';
 
 export const documentAnswers: Answers<typeof documentEndpoints> = {
   'GET /documents': ({ query, services, caller }) => listDocuments(services.database, query, caller),
+  'GET /register': ({ services, caller }) => registerFilters(services.database, caller),
   'POST /documents': ({ body, key, services, caller }) => beginFiling(services, body, key, caller),
   'POST /documents/{id}/try': async ({ parameters, services, caller }) => {
     await tryAgain(services, parameters.id, caller);

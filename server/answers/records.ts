@@ -8,8 +8,8 @@ import { listRecords, recordSummary, recordTypes, recordValues, schemaFor, whole
 
 export const recordAnswers: Answers<typeof recordEndpoints> = {
   'GET /record-types': ({ caller }) => recordTypes(caller),
-  'GET /record-types/{type}': ({ parameters, services, caller }) =>
-    recordSummary(services.database, parameters.type, caller),
+  'GET /record-types/{type}': ({ parameters, query, services, caller }) =>
+    recordSummary(services.database, parameters.type, query, caller),
   'GET /records/{type}': ({ parameters, query, services, caller }) =>
     listRecords(services.database, parameters.type, query, caller),
   'GET /records/{type}/{id}': ({ parameters, caller }) => wholeRecord(parameters, caller),

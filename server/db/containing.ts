@@ -1,6 +1,7 @@
-import { and, desc, like, sql, type SQL } from 'drizzle-orm';
+import { and, desc, gte, like, lt, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import { searchWords } from '../../core/words/search';
+import { config } from '../config';
 
 /** Matches every text that a word is in. */
 export const patternOf = (word: string): string => `%${word.replace(/[\\%_]/g, (character) => `\\${character}`)}%`;
@@ -17,3 +18,11 @@ export function sorted(column: PgColumn, descending: boolean, then: PgColumn): S
     ? [sql`${column} desc nulls last`, sql`${then} desc nulls last`]
     : [sql`${column} asc nulls first`, sql`${then} asc nulls first`];
 }
+
+/** Holds where a moment is on one of some days, the first and the last included, in the company's time zone. */
+export const within = (column: PgColumn, { from, until }: { from?: string; until?: string }): (SQL | undefined)[] => [
+  from ? gte(column, startOf(from)) : undefined,
+  until ? lt(column, sql`${startOf(until)} + interval '1 day'`) : undefined,
+];
+
+const startOf = (day: string): SQL<Date> => sql<Date>`(${day}::date::timestamp at time zone ${config.timeZone})`;

@@ -12,6 +12,9 @@ import { addressOf } from './address';
 
 const COOKIE = 'lumbix';
 
+/** Whether a request brings the cookie of a session, which may be over. */
+export const hasSession = (event: H3Event): boolean => getCookie(event, COOKIE) !== undefined;
+
 /** Who asks, by the cookie of a session or by a token; undefined where a request brings neither. @throws Problem for one that does not hold */
 export async function whoAsks(event: H3Event, database: Database): Promise<Caller | undefined> {
   const authorization = getHeader(event, 'authorization');

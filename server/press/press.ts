@@ -76,7 +76,7 @@ const PRIORITIES: Readonly<Record<PressTask['kind'], number>> = {
 };
 
 /** A typesetter keeps for later what it once took: past this, its process is renewed between two tasks. */
-const RENEWED_AT = 340 * MIB;
+const RENEWED_AT = 280 * MIB;
 
 /**
  * The processes that compose and set documents, so that neither is done where requests are answered. Each task has a deadline and a

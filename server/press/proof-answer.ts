@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, Served } from '../../core/contract/endpoint';
 import type { Composition } from '../../core/production/composition';
+import type { Run } from '../../core/template/composed';
 import type { ProofPages } from '../../render/typst/typesetter';
 
 /** What a proof is answered with. */
@@ -29,7 +30,7 @@ export function proofAnswer(
     findings,
     figures,
     bridge,
-    values,
+    values: shownValues(values, composition.document),
     fileName,
     title,
     read: Object.keys(used).length,
@@ -40,6 +41,17 @@ export function proofAnswer(
     annexes,
     pages: { glyphs: part(glyphs), pages: pages.map(part), pageSize },
   };
+}
+
+/** Values with their texts as they are printed, in whatever runs they are. */
+function shownValues(values: Composition['values'], { header, body }: Composition['document']): ProofAnswer['values'] {
+  const texts = new Map<string, string>();
+  JSON.stringify([header, body], (_key, run: Partial<Extract<Run, { kind: 'text' }>> | null) => {
+    const { value, text } = run ?? {};
+    if (value !== undefined && text !== undefined) texts.set(value, `${texts.get(value) ?? ''}${text}`);
+    return run;
+  });
+  return Object.fromEntries(Object.entries(values).map(([id, each]) => [id, { ...each, text: texts.get(id) ?? '' }]));
 }
 
 type Blocks = Composition['document']['body'];

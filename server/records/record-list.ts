@@ -18,6 +18,7 @@ import type { RecordId } from './source';
 import { CRM, crm } from './sources';
 
 type ListQuery = QueryOf<Contract['GET /records/{type}']>;
+type Filters = QueryOf<Contract['GET /record-types/{type}']>;
 type View = ListQuery['view'];
 type Row = AnswerOf<Contract['GET /records/{type}']>['records'][number];
 
@@ -97,10 +98,14 @@ function inView(view: View, needsQuote: readonly string[]): SQL | undefined {
   return undefined;
 }
 
-function conditionsOf(type: string, { view, stage, owner, search }: ListQuery, schema: RecordSchema) {
+const conditionsOf = (type: string, query: ListQuery, schema: RecordSchema) => [
+  inView(query.view, layoutOf(schema, type).needsQuote),
+  ...filteredBy(type, query),
+];
+
+function filteredBy(type: string, { stage, owner, search }: Filters) {
   return [
     indexOf(type),
-    inView(view, layoutOf(schema, type).needsQuote),
     stage ? eq(recordIndex.stage, stage) : undefined,
     owner ? eq(recordIndex.owner, owner) : undefined,
     search ? containing(search, recordIndex.words) : undefined,
@@ -118,33 +123,35 @@ export async function findRecords(database: Database, types: readonly string[], 
     .limit(most);
 }
 
-/** How many records of a type each view has, and the stages and owners to filter by. @throws Problem, SourceError */
-export async function recordSummary(database: Database, type: string, caller: Caller) {
+/** How many records of a type each view has under some filters, and the stages and owners to filter by. @throws Problem, SourceError */
+export async function recordSummary(database: Database, type: string, filters: Filters, caller: Caller) {
   const schema = await schemaFor(type, caller);
   const { parts, needsQuote } = layoutOf(schema, type);
-  const rows = await database
-    .select({
-      isQuoted: recordIndex.isQuoted,
-      stage: recordIndex.stage,
-      owner: recordIndex.owner,
-      count: count(),
-    })
-    .from(recordIndex)
-    .where(indexOf(type))
-    .groupBy(recordIndex.isQuoted, recordIndex.stage, recordIndex.owner);
-  const all = (part: 'stage' | 'owner') => [...new Set(rows.flatMap((row) => row[part] || []))].sort();
-  const sum = (holds: (row: (typeof rows)[number]) => boolean) =>
-    rows.filter(holds).reduce((total, row) => total + row.count, 0);
+  const { isQuoted, stage, owner } = recordIndex;
+  const counted = (conditions: readonly (SQL | undefined)[]) =>
+    database
+      .select({ isQuoted, stage, owner, count: count() })
+      .from(recordIndex)
+      .where(and(...conditions))
+      .groupBy(isQuoted, stage, owner);
+  const isFiltered = Object.values(filters).some(Boolean);
+  const [all, rows] = await Promise.all([
+    counted([indexOf(type)]),
+    isFiltered ? counted(filteredBy(type, filters)) : undefined,
+  ]);
+  const each = (part: 'stage' | 'owner') => [...new Set(all.flatMap((row) => row[part] || []))].sort();
+  const sum = (holds: (row: (typeof all)[number]) => boolean) =>
+    (rows ?? all).filter(holds).reduce((total, row) => total + row.count, 0);
   const allowed = parts.stage === undefined ? undefined : fieldOf(schema, type, parts.stage)?.allowed;
   return {
     counts: {
       all: sum(() => true),
-      quoted: sum(({ isQuoted }) => isQuoted),
-      'needs-quote': sum(({ isQuoted, stage }) => !isQuoted && needsQuote.includes(stage)),
+      quoted: sum((row) => row.isQuoted),
+      'needs-quote': sum((row) => !row.isQuoted && needsQuote.includes(row.stage)),
     },
     // Where the source leaves its stages open, those of the records themselves.
-    stages: allowed?.map(({ value }) => value) ?? all('stage'),
-    owners: all('owner'),
+    stages: allowed?.map(({ value }) => value) ?? each('stage'),
+    owners: each('owner'),
   };
 }
 

@@ -89,7 +89,7 @@ describe('the connector', () => {
     expect(await found('النور')).toEqual(['D-1192', 'D-1218']);
     expect(await found("' or 1 eq 1")).toEqual([]);
     expect((await listRecords(database(), 'Deal', { ...query, stage: 'Lost' }, CALLER)).total).toBe(2);
-    expect((await recordSummary(database(), 'Deal', CALLER)).counts['needs-quote']).toBe(21);
+    expect((await recordSummary(database(), 'Deal', {}, CALLER)).counts['needs-quote']).toBe(21);
   });
 
   it('repeats what failed on the way, and says so when the CRM stays away', async () => {

@@ -117,13 +117,13 @@ describe('a CRM that calls everything otherwise', () => {
   });
 
   it('needs a quote at the stages that a person chooses, and shows what they choose', async () => {
-    expect((await recordSummary(database(), 'Order', CALLER)).counts['needs-quote']).toBe(0);
+    expect((await recordSummary(database(), 'Order', {}, CALLER)).counts['needs-quote']).toBe(0);
     const { types } = await recordSchema();
     const usual = usualLayout(types.Order!);
     const layout = { ...usual, parts: { ...usual.parts, owner: 'coin' }, needsQuote: ['Asked'] };
     await changeLayout(database(), 'Order', layout, CALLER);
     await refreshIndex(database());
-    const summary = await recordSummary(database(), 'Order', CALLER);
+    const summary = await recordSummary(database(), 'Order', {}, CALLER);
     expect(summary).toEqual({
       counts: { all: 2, quoted: 0, 'needs-quote': 1 },
       stages: ['Asked', 'Agreed'],
@@ -172,7 +172,7 @@ describe('a CRM that calls everything otherwise', () => {
     );
     expect(crm.papers).toMatchObject([{ name: 'Order Two gates.pdf' }]);
     expect((await list({ view: 'quoted' })).records.map((each) => each.id)).toEqual(["W'1"]);
-    expect((await recordSummary(database(), 'Order', CALLER)).counts['needs-quote']).toBe(0);
+    expect((await recordSummary(database(), 'Order', {}, CALLER)).counts['needs-quote']).toBe(0);
     const query = { recordType: 'Order', recordId: "W'1", sort: 'created', descending: true, skip: 0, top: 5 };
     expect((await listDocuments(database(), query, CALLER)).total).toBe(1);
     expect((await listDocuments(database(), { ...query, recordType: 'Deal' }, CALLER)).total).toBe(0);

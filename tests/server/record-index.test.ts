@@ -21,7 +21,7 @@ const LIST = { view: 'all', sort: 'name', descending: false, skip: 0, top: 100 }
 const list = (query: Partial<Parameters<typeof listRecords>[2]> = {}) =>
   listRecords(database(), 'Deal', { ...LIST, ...query }, CALLER);
 const row = async (id: string) => (await list()).records.find((each) => each.id === id);
-const counts = async () => (await recordSummary(database(), 'Deal', CALLER)).counts;
+const counts = async () => (await recordSummary(database(), 'Deal', {}, CALLER)).counts;
 const wholeDeal = async (id: string) => (await wholeRecord({ type: 'Deal', id }, CALLER)).record;
 const indexed = async () => indexedPaths(await recordSchema(), 'Deal');
 let stack: Stack;
@@ -57,7 +57,7 @@ describe('the index of records', () => {
       amount: '96665.6',
       currency: 'GBP',
     });
-    expect((await recordSummary(database(), 'Deal', CALLER)).owners.length).toBeGreaterThan(2);
+    expect((await recordSummary(database(), 'Deal', {}, CALLER)).owners.length).toBeGreaterThan(2);
   });
 
   it.each([

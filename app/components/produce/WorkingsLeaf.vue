@@ -57,7 +57,7 @@ const emit = defineEmits<{ open: [id: string | undefined] }>();
     </template>
   </section>
   <section v-else class="workings">
-    <PriceBridge v-if="bridge" :steps="bridge" @open="emit('open', $event)" />
+    <LazyPriceBridge v-if="bridge" :steps="bridge" @open="emit('open', $event)" />
     <p class="quiet hint">{{ hint }}</p>
     <table>
       <tbody>

@@ -1,49 +1,40 @@
 <script setup lang="ts">
-import type { DataTableRowClickEvent, DataTableSortEvent } from 'primevue/datatable';
+import { documentsAsked, ROWS } from '#core/contract/page-reads';
 import type { DocumentRow } from '~/composables/api';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The register: every document, page by page. */
-const PAGE = 50;
 const list = useListQuery({ sort: 'created', descending: true });
-const page = useLoaded(() =>
-  api('GET /documents', {
-    query: {
-      search: list.search.value || undefined,
-      state: list.read('state') as DocumentRow['state'] | undefined,
-      sort: list.sort.value,
-      descending: list.descending.value,
-      skip: list.skip.value,
-      top: PAGE,
-    },
-  }),
-);
+const page = useLoaded(() => api('GET /documents', { query: documentsAsked(list.query.value) }));
 const types = useRecordTypesStore();
 /** Where documents are made from one type of records, they are called by it. */
 const oneType = computed(() => (types.types?.length === 1 ? types.types[0] : undefined));
-const rows = computed(() => page.value.value?.documents ?? []);
-const totals = computed(() =>
-  (page.value.value?.totals ?? [])
-    .filter(({ amount }) => amount)
-    .map(({ amount, currency }) => sumText(amount, currency))
-    .join(' · '),
-);
+const filters = useLoaded(() => api('GET /register'));
+void filters.reload();
+const FILTERS = ['kind', 'state', 'by', 'from', 'until'] as const;
+const isFiltered = computed(() => ['search', ...FILTERS].some((name) => list.read(name)));
+/** What was filed, each kind for itself: a quote and the invoice after it are about the same money. */
+const totals = computed(() => {
+  const filed = (page.value.value?.totals ?? []).filter(({ amount }) => amount);
+  const kinds = [...new Set(filed.map(({ kind }) => kind))];
+  return kinds.map((kind) => ({
+    kind,
+    sums: filed.filter((each) => each.kind === kind).map(({ amount, currency }) => sumText(amount, currency)),
+  }));
+});
 const SAID = {
   preparing: 'being prepared',
   rendered: 'being filed',
   filed: 'filed',
   failed: 'void',
-};
+} as const;
+const STATES = Object.entries(SAID).map(([value, label]) => ({ value, label }));
 
 watch(list.whole, page.reload, { immediate: true });
 
-function sort(event: DataTableSortEvent): void {
-  list.change({ sort: String(event.sortField ?? 'created'), descending: String(event.sortOrder === -1) });
-}
+const open = ({ id }: DocumentRow) => navigateTo(`/register/${id}`);
 
-function open(event: DataTableRowClickEvent<DocumentRow>): void {
-  void navigateTo(`/register/${event.data.id}`);
-}
+await soon(types.load(), page.first, filters.first);
 </script>
 
 <template>
@@ -53,36 +44,49 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
       <template #strip>
         <p class="quiet count">
           <template v-if="page.value.value"
-            >{{ page.value.value.total === 1 ? 'One document' : `${page.value.value.total} documents`
-            }}<template v-if="totals">; filed in all {{ totals }}</template></template
+            >{{ page.value.value.total === 1 ? '1 document' : `${page.value.value.total} documents`
+            }}<template v-for="({ kind, sums }, at) in totals" :key="kind"
+              >{{ at === 0 ? '. Filed: ' : '; ' }}{{ kind }} {{ sums.slice(0, 2).join(', ')
+              }}<template v-if="sums.length > 2"> and {{ sums.length - 2 }} other currencies</template></template
+            ></template
           >
         </p>
         <SearchField :value="list.search.value" label="Search the register" @search="list.change({ search: $event })" />
-        <PlainSelect
+        <ChoiceFilter
+          label="Kind"
+          :value="list.read('kind') ?? ''"
+          :options="filters.value.value?.kinds ?? []"
+          @choose="list.change({ kind: $event })"
+        />
+        <ChoiceFilter
           label="State"
           :value="list.read('state') ?? ''"
-          :options="['filed', 'rendered', 'failed']"
+          :options="STATES"
           @choose="list.change({ state: $event })"
+        />
+        <ChoiceFilter
+          label="Filed by"
+          :value="list.read('by') ?? ''"
+          :options="filters.value.value?.people ?? []"
+          @choose="list.change({ by: $event })"
+        />
+        <DaysFilter :list="list" />
+        <Button
+          v-if="isFiltered"
+          label="Clear filters"
+          severity="secondary"
+          text
+          size="small"
+          @click="list.clear(...FILTERS)"
         />
       </template>
 
-      <DataTable
-        :value="rows"
-        data-key="id"
-        lazy
-        scrollable
-        scroll-height="flex"
-        row-hover
-        :sort-field="list.sort.value"
-        :sort-order="list.descending.value ? -1 : 1"
-        paginator
-        :rows="PAGE"
-        :first="list.skip.value"
-        :always-show-paginator="false"
-        :total-records="page.value.value?.total ?? 0"
-        @sort="sort"
-        @page="list.change({ skip: String($event.first) })"
-        @row-click="open"
+      <ListTable
+        :rows="page.value.value?.documents"
+        :total="page.value.value?.total ?? 0"
+        :per-page="ROWS.documents"
+        :list="list"
+        @open="open"
       >
         <Column field="number" header="Number" sortable
           ><template #body="{ data }"
@@ -112,20 +116,14 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
             ><span v-if="data.dueAt" class="quiet"> Next try {{ momentText(data.dueAt) }}.</span></template
           ></Column
         >
-        <Column field="created" header="Made" sortable class="end quiet"
+        <Column field="created" header="Created" sortable class="end quiet"
           ><template #body="{ data }">{{ momentText(data.createdAt) }}</template></Column
         >
         <template #empty>
-          <TableSkeleton v-if="page.loading.value" />
-          <EmptyNote v-else-if="list.search.value || list.read('state')" title="No document fits">
-            Nothing in the register has these words and this state.
+          <EmptyNote v-if="isFiltered" title="No document fits">
+            Nothing in the register has these words and fits these filters.
             <template #action
-              ><Button
-                label="Show all documents"
-                severity="secondary"
-                outlined
-                size="small"
-                @click="list.change({ search: undefined, state: undefined })"
+              ><Button label="Clear filters" severity="secondary" outlined size="small" @click="list.clear(...FILTERS)"
             /></template>
           </EmptyNote>
           <EmptyNote v-else title="Nothing produced yet">
@@ -134,7 +132,7 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
             <template #action><Button label="Choose one" size="small" @click="navigateTo('/')" /></template>
           </EmptyNote>
         </template>
-      </DataTable>
+      </ListTable>
     </ListScreen>
   </div>
 </template>
@@ -142,9 +140,6 @@ function open(event: DataTableRowClickEvent<DocumentRow>): void {
 <style scoped>
 .screen-root {
   height: 100%;
-}
-.screen-root :deep(td) {
-  height: 40px;
 }
 .screen-root :deep(.end) {
   white-space: nowrap;

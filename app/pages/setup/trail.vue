@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Answer } from '~/composables/api';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The audit trail: who did what, when, to which. */
@@ -16,11 +17,10 @@ const filter = computed(() => ({
 }));
 const page = useLoaded(() => api('GET /trail', { query: { ...filter.value, skip: list.skip.value, top: PAGE } }));
 watch(list.whole, page.reload, { immediate: true });
-const entries = computed(() => page.value.value?.entries ?? []);
 const isFiltered = computed(() => Object.values(filter.value).some(Boolean));
 
 /** Where something is found, if it has a page. */
-function pageOf({ subjectKind, subjectId }: (typeof entries.value)[number]): string | undefined {
+function pageOf({ subjectKind, subjectId }: Answer<'GET /trail'>['entries'][number]): string | undefined {
   if (subjectKind === 'document') return `/register/${subjectId}`;
   if (subjectKind === 'template') return `/templates/${subjectId}/figures`;
   // Records are named by their type and id.
@@ -37,42 +37,16 @@ function pageOf({ subjectKind, subjectId }: (typeof entries.value)[number]): str
         >One {{ list.read('person') ? 'person' : 'subject' }} only
         <button type="button" @click="list.change({ person: undefined, subjectId: undefined })">Show all</button></span
       >
-      <PlainSelect
+      <ChoiceFilter
         label="Of"
         :value="list.read('subjectKind') ?? ''"
         :options="KINDS"
         @choose="list.change({ subjectKind: $event })"
       />
-      <label class="day"
-        >From
-        <input
-          type="date"
-          :value="list.read('from')"
-          @change="list.change({ from: ($event.target as HTMLInputElement).value || undefined })"
-      /></label>
-      <label class="day"
-        >until
-        <input
-          type="date"
-          :value="list.read('until')"
-          @change="list.change({ until: ($event.target as HTMLInputElement).value || undefined })"
-      /></label>
+      <DaysFilter :list="list" />
       <a class="out" :href="addressOf('GET /trail.csv', { query: filter })" download>Take out as CSV</a>
     </template>
-    <DataTable
-      :value="entries"
-      data-key="id"
-      lazy
-      scrollable
-      scroll-height="flex"
-      paginator
-      :rows="PAGE"
-      :first="list.skip.value"
-      :always-show-paginator="false"
-      :total-records="page.value.value?.total ?? 0"
-      :loading="page.loading.value && entries.length > 0"
-      @page="list.change({ skip: String($event.first) })"
-    >
+    <ListTable :rows="page.value.value?.entries" :total="page.value.value?.total ?? 0" :per-page="PAGE" :list="list">
       <Column header="When" style="width: 150px"
         ><template #body="{ data }"
           ><span class="quiet">{{ momentText(data.at) }}</span></template
@@ -93,14 +67,11 @@ function pageOf({ subjectKind, subjectId }: (typeof entries.value)[number]): str
           <span class="quiet kind">{{ data.subjectKind }}</span></template
         ></Column
       >
-      <template #empty
-        ><TableSkeleton v-if="page.loading.value" /><EmptyNote v-else-if="isFiltered" title="Nothing fits"
-          >Search for less, or choose other days.</EmptyNote
-        ><EmptyNote v-else title="Nothing has happened yet"
-          >Whatever people change from now on is told here.</EmptyNote
-        ></template
-      >
-    </DataTable>
+      <template #empty>
+        <EmptyNote v-if="isFiltered" title="Nothing fits">Search for less, or choose other days.</EmptyNote>
+        <EmptyNote v-else title="Nothing has happened yet">Whatever people change from now on is told here.</EmptyNote>
+      </template>
+    </ListTable>
   </ListScreen>
 </template>
 
@@ -115,20 +86,6 @@ function pageOf({ subjectKind, subjectId }: (typeof entries.value)[number]): str
   color: var(--verdigris);
   text-decoration: underline;
   cursor: pointer;
-}
-.day {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
-  font-size: 12px;
-  font-weight: 500;
-}
-.day input {
-  height: 26px;
-  padding: 0 6px;
-  background: var(--sheet);
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
 }
 .kind {
   margin-left: 6px;

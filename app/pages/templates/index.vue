@@ -55,6 +55,8 @@ const use = (documents: number, lastUsed: string | null) =>
   documents === 0
     ? 'not used yet'
     : `${documents === 1 ? 'one document' : `${documents} documents`}, last ${momentText(lastUsed!)}`;
+
+await soon(loaded.first);
 </script>
 
 <template>
@@ -64,7 +66,7 @@ const use = (documents: number, lastUsed: string | null) =>
     <template v-else>
       <div class="bar">
         <SearchField :value="words" label="Search templates" @search="words = $event" />
-        <PlainSelect label="Kind" :value="kind ?? ''" :options="kinds" @choose="kind = $event" />
+        <ChoiceFilter label="Kind" :value="kind ?? ''" :options="kinds" @choose="kind = $event" />
         <span class="announcement" role="status">{{ announcement }}</span>
         <input
           ref="input"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DataTableRowClickEvent, DataTableSortEvent } from 'primevue/datatable';
+import { recordsAsked, ROWS, summaryAsked } from '#core/contract/page-reads';
 import type { Answer } from '~/composables/api';
 import { useMeStore } from '~/stores/me';
 import { useRecordTypesStore } from '~/stores/record-types';
@@ -7,13 +7,11 @@ import { useRecordTypesStore } from '~/stores/record-types';
 type RecordRow = Answer<'GET /records/{type}'>['records'][number];
 
 /** The list of records of a type, page by page. */
-const PAGE = 25;
 const ALL_VIEWS = [
   { view: 'all', word: 'All' },
   { view: 'needs-quote', word: 'Needs a quote' },
   { view: 'quoted', word: 'Quoted' },
 ] as const;
-type View = (typeof ALL_VIEWS)[number]['view'];
 
 const route = useRoute();
 const types = useRecordTypesStore();
@@ -25,50 +23,58 @@ const many = computed(() => (known.value?.plural ?? 'Records').toLowerCase());
 const views = computed(() => ALL_VIEWS.filter(({ view: each }) => each !== 'needs-quote' || known.value?.needsQuote));
 const list = useListQuery({ sort: 'day', descending: false });
 const view = computed(() => list.read('view') ?? 'all');
-const selected = shallowRef<RecordRow>();
+const chosen = shallowRef<RecordRow[]>([]);
 const store = useMeStore();
 
 const page = useLoaded(() =>
-  api('GET /records/{type}', {
-    parameters: { type: type.value },
-    query: {
-      view: view.value as View,
-      search: list.search.value || undefined,
-      stage: list.read('stage'),
-      owner: list.read('owner'),
-      sort: list.sort.value,
-      descending: list.descending.value,
-      skip: list.skip.value,
-      top: PAGE,
-    },
-  }),
+  api('GET /records/{type}', { parameters: { type: type.value }, query: recordsAsked(list.query.value) }),
 );
-const summary = useLoaded(() => api('GET /record-types/{type}', { parameters: { type: type.value } }));
+const filters = computed(() => summaryAsked(list.query.value));
+const summary = useLoaded(() =>
+  api('GET /record-types/{type}', { parameters: { type: type.value }, query: filters.value }),
+);
 const templates = useLoaded(() => api('GET /templates'));
-const rows = computed(() => page.value.value?.records ?? []);
+const rows = computed(() => page.value.value?.records);
 const isOld = useOlderThan(() => page.value.value?.knownAt, 60_000);
-const filtered = computed(() => !!(list.search.value || list.read('stage') || list.read('owner')));
+const filtered = computed(() => Object.values(filters.value).some(Boolean));
 
 watch(list.whole, page.reload, { immediate: true });
-watch(page.value, () => (selected.value = undefined));
-void summary.reload();
+watch(() => JSON.stringify(filters.value), summary.reload, { immediate: true });
+// What was chosen stays chosen while it is still listed.
+watch(page.value, (now) => {
+  if (chosen.value.length === 0) return;
+  const ids = new Set(chosen.value.map(({ id }) => id));
+  chosen.value = (now?.records ?? []).filter(({ id }) => ids.has(id));
+});
 void templates.reload();
 
-useKeys({ 'Control+Enter': produce });
+useKeys({ 'Control+Enter': produce, Escape: () => (chosen.value = []) });
 
-function sort(event: DataTableSortEvent): void {
-  list.change({ sort: String(event.sortField ?? 'day'), descending: String(event.sortOrder === -1) });
+/** Where the list is walked on from a record of it, by `[` and `]`. */
+const walk = useWalk();
+function walkFrom(records: readonly RecordRow[]): void {
+  walk.begin({
+    type: type.value,
+    ids: records.map(({ id }) => id),
+    query: records === rows.value ? list.query.value : undefined,
+  });
 }
 
-function open(event: DataTableRowClickEvent<RecordRow>): void {
-  void navigateTo(recordPath(type.value, event.data.id));
+function open({ id }: RecordRow): void {
+  walkFrom(rows.value!);
+  void navigateTo(recordPath(type.value, id));
 }
 
+/** Produces the first of the records that are chosen; `]` leads to the next of them. */
 function produce(): void {
   const template = templates.value.value?.find(({ recordType }) => recordType === type.value);
-  if (selected.value && template && !store.mayNot('prove'))
-    void navigateTo(producePath(type.value, selected.value.id, template.id));
+  const [first] = chosen.value;
+  if (!first || !template || store.mayNot('prove')) return;
+  walkFrom(chosen.value.length > 1 ? chosen.value : rows.value!);
+  void navigateTo(producePath(type.value, first.id, template.id));
 }
+
+await soon(types.load(), page.first, summary.first);
 </script>
 
 <template>
@@ -89,52 +95,48 @@ function produce(): void {
           </button>
         </nav>
         <SearchField :value="list.search.value" :label="`Search ${many}`" @search="list.change({ search: $event })" />
-        <PlainSelect
+        <ChoiceFilter
           v-if="parts.stage"
           :label="parts.stage"
           :value="list.read('stage') ?? ''"
           :options="summary.value.value?.stages ?? []"
           @choose="list.change({ stage: $event })"
         />
-        <PlainSelect
+        <ChoiceFilter
           v-if="parts.owner"
           :label="parts.owner"
           :value="list.read('owner') ?? ''"
           :options="summary.value.value?.owners ?? []"
           @choose="list.change({ owner: $event })"
         />
+        <Button
+          v-if="filtered"
+          label="Clear filters"
+          severity="secondary"
+          text
+          size="small"
+          @click="list.clear('stage', 'owner')"
+        />
         <span v-if="isOld" class="old" role="status"
           >The CRM does not answer. This is as of {{ momentText(page.value.value!.knownAt!) }}.</span
         >
       </template>
 
-      <DataTable
-        v-model:selection="selected"
-        :value="rows"
-        data-key="id"
-        selection-mode="single"
-        meta-key-selection
-        lazy
-        scrollable
-        scroll-height="flex"
-        :sort-field="list.sort.value"
-        :sort-order="list.descending.value ? -1 : 1"
-        paginator
-        :rows="PAGE"
-        :first="list.skip.value"
-        :always-show-paginator="false"
-        :total-records="page.value.value?.total ?? 0"
-        :loading="page.loading.value && rows.length > 0"
-        @sort="sort"
-        @page="list.change({ skip: String($event.first) })"
-        @row-dblclick="open"
+      <ListTable
+        v-model:chosen="chosen"
+        :rows="rows"
+        :total="page.value.value?.total ?? 0"
+        :per-page="ROWS.records"
+        :list="list"
+        :row-height="50"
+        may-choose
+        @open="open"
       >
-        <Column style="width: 34px"
-          ><template #body="{ data }"><span class="tick" :class="{ on: selected?.id === data.id }" /></template
-        ></Column>
         <Column field="name" :header="known?.label ?? 'Record'" sortable
           ><template #body="{ data }"
-            ><NuxtLink class="record" :to="recordPath(type, data.id)" @click.stop>{{ data.name }}</NuxtLink></template
+            ><NuxtLink class="record" :to="recordPath(type, data.id)" @click.stop="walkFrom(rows!)">{{
+              data.name
+            }}</NuxtLink></template
           ></Column
         >
         <Column v-if="parts.account" field="account" :header="parts.account" sortable
@@ -165,19 +167,18 @@ function produce(): void {
           ><template #body="{ data }">{{ data.day ? dayText(data.day) : '' }}</template></Column
         >
         <template #empty>
-          <TableSkeleton v-if="page.loading.value" />
-          <EmptyNote v-else-if="page.value.value?.knownAt === null" :title="`Reading the ${many} of the CRM`"
+          <EmptyNote v-if="page.value.value?.knownAt === null" :title="`Reading the ${many} of the CRM`"
             >The first time takes a moment: they are listed here as soon as they are read.</EmptyNote
           >
           <EmptyNote v-else-if="filtered" :title="`No ${called} fits`">
             Nothing in this view has these words, stage and owner.
             <template #action
               ><Button
-                :label="`Show all ${many}`"
+                label="Clear filters"
                 severity="secondary"
                 outlined
                 size="small"
-                @click="list.change({ search: undefined, stage: undefined, owner: undefined })"
+                @click="list.clear('stage', 'owner')"
             /></template>
           </EmptyNote>
           <EmptyNote v-else-if="view === 'quoted'" title="Nothing quoted yet"
@@ -187,20 +188,16 @@ function produce(): void {
             >When the CRM has {{ many }} for this view, they are listed here.</EmptyNote
           >
         </template>
-      </DataTable>
+      </ListTable>
       <template #foot>
-        <footer v-if="selected" class="foot">
-          <b>1 {{ called }} chosen</b>
-          <span class="quiet"
-            >{{ selected.name }} · <bdi>{{ selected.account }}</bdi></span
+        <footer v-if="chosen.length > 0" class="foot">
+          <b>{{ chosen.length }} {{ chosen.length === 1 ? called : many }} selected</b>
+          <span class="quiet names"
+            ><template v-for="(each, index) in chosen.slice(0, 3)" :key="each.id"
+              ><template v-if="index > 0">, </template><bdi>{{ each.name }}</bdi></template
+            ><template v-if="chosen.length > 3"> and {{ chosen.length - 3 }} more</template></span
           >
-          <Button
-            class="open"
-            label="Open"
-            severity="secondary"
-            outlined
-            @click="navigateTo(recordPath(type, selected.id))"
-          />
+          <Button class="open" label="Open" severity="secondary" outlined @click="open(chosen[0]!)" />
           <PermittedButton label="Produce" :why-not="store.mayNot('prove')" @press="produce" />
         </footer>
       </template>
@@ -235,22 +232,8 @@ function produce(): void {
   color: var(--ink);
   font-weight: 500;
 }
-.screen-root :deep(td) {
-  height: 50px;
-}
 .old {
   color: var(--brick);
-}
-.tick {
-  display: block;
-  width: 15px;
-  height: 15px;
-  border: 1.3px solid #9aa5a1;
-  border-radius: 2px;
-}
-.tick.on {
-  background: var(--verdigris);
-  border-color: var(--verdigris);
 }
 .record {
   color: var(--ink);
@@ -275,6 +258,16 @@ function produce(): void {
 }
 .foot b {
   font-weight: 500;
+}
+.names {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.foot :deep(button),
+.foot b {
+  flex: none;
 }
 .open {
   margin-left: auto;

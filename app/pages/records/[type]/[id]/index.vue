@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { isRecord, isRecordList } from '#core/record/snapshot';
+import { documentsOn } from '#core/contract/page-reads';
 import { calledRecord } from '#core/record/layout';
 import { memberPath } from '#core/record/value-path';
 import { useMeStore } from '~/stores/me';
@@ -16,11 +17,7 @@ const id = computed(() => String(route.params.id));
 const asked = computed(() => (typeof route.query.field === 'string' ? route.query.field : undefined));
 
 const loaded = useLoaded(() => api('GET /records/{type}/{id}', { parameters: { type: type.value, id: id.value } }));
-const documents = useLoaded(() =>
-  api('GET /documents', {
-    query: { recordType: type.value, recordId: id.value, sort: 'created', descending: true, top: 50 },
-  }),
-);
+const documents = useLoaded(() => api('GET /documents', { query: documentsOn(type.value, id.value) }));
 const templates = useLoaded(() => api('GET /templates'));
 /** The last correction, so that it can be taken back. */
 const lastChange = shallowRef<{ type: string; id: string; field: string; before: string }>();
@@ -95,6 +92,8 @@ async function undo(): Promise<void> {
 function produce(templateId: string | undefined): void {
   if (templateId && !store.mayNot('prove')) void navigateTo(producePath(type.value, id.value, templateId));
 }
+
+await soon(types.load(), loaded.first, documents.first, templates.first);
 </script>
 
 <template>
@@ -213,9 +212,5 @@ h2 {
 }
 .record-page > :deep(.problem) {
   grid-column: 1 / 3;
-}
-.produce :deep(.p-button-outlined) {
-  background: var(--sheet);
-  color: var(--ink);
 }
 </style>

@@ -3,8 +3,13 @@ import type { Finding } from '#core/production/findings/finding';
 import { useMeStore } from '~/stores/me';
 import { useRecordTypesStore } from '~/stores/record-types';
 
+definePageMeta({
+  middleware: ({ params: { id, template } }) => useProofStore().sendFor(String(id), String(template)),
+});
+
 type Leaf = 'preflight' | 'workings' | 'document';
 const route = useRoute();
+const toast = useToast();
 const store = useProofStore();
 const me = useMeStore();
 const barred = computed(() => (store.proof ? me.mayNotFile(store.proof.template.kind) : undefined));
@@ -18,10 +23,8 @@ const leaves = computed(() => [
   { leaf: 'workings' as const, word: 'Workings' },
   { leaf: 'document' as const, word: 'This document' },
 ]);
-const pages = useTemplateRef<{ showValue(id: string): void }>('pages');
-const neighbours = useLoaded(() =>
-  api('GET /records/{type}', { parameters: { type: type.value }, query: { sort: 'day', top: 100 } }),
-);
+const pages = useTemplateRef<{ showValue(id: string): Promise<void> }>('pages');
+const walk = useWalk();
 
 const load = () => store.load(recordId.value, templateId.value);
 watch(
@@ -37,11 +40,16 @@ onBeforeUnmount(store.reset);
 useEventListener(window, 'focus', () => !store.busy && !store.filing && load());
 useKeys({ 'Control+Enter': () => barred.value ?? store.file(), r: load, '[': () => step(-1), ']': () => step(1) });
 
-async function step(by: number): Promise<void> {
-  if (!neighbours.value.value) await neighbours.reload();
-  const ids = (neighbours.value.value?.records ?? []).map(({ id }) => id);
-  const next = ids[ids.indexOf(recordId.value) + by];
+/** Goes to the record before or after this one in the list that one came from. */
+async function step(by: 1 | -1): Promise<void> {
+  const next = await walk.beside(type.value, recordId.value, by).catch(() => undefined);
   if (next) void navigateTo(producePath(type.value, next, templateId.value));
+  else
+    toast.add({
+      severity: 'secondary',
+      summary: by === 1 ? 'This is the last of the list' : 'This is the first of the list',
+      life: 2_500,
+    });
 }
 
 function openWorkings(id: string | undefined): void {
@@ -56,7 +64,7 @@ function openValue(id: string): void {
 
 function showFinding(finding: Finding): void {
   leaf.value = 'preflight';
-  if (finding.values[0]) pages.value?.showValue(finding.values[0]);
+  if (finding.values[0]) void pages.value?.showValue(finding.values[0]);
 }
 </script>
 

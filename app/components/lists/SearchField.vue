@@ -4,7 +4,12 @@ const { value, label } = defineProps<{ value: string; label: string }>();
 const emit = defineEmits<{ search: [words: string] }>();
 const words = ref(value);
 const field = useTemplateRef<HTMLInputElement>('field');
-watchDebounced(words, (typed) => emit('search', typed), { debounce: 180 });
+watchDebounced(words, (typed) => typed !== value && emit('search', typed), { debounce: 180 });
+// Filters that are cleared elsewhere empty it too, and Back brings back what was searched for.
+watch(
+  () => value,
+  (now) => (words.value = now),
+);
 useKeys({ '/': () => field.value?.focus() });
 </script>
 

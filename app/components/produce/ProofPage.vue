@@ -1,0 +1,200 @@
+<script setup lang="ts">
+import type { Finding } from '#core/production/findings/finding';
+import { SECTION, VALUE, type PageContent } from '~/composables/page-content';
+import type { Proof } from '~/stores/proof';
+
+/** One page of a proof on the desk: reasons of its sections in the left margin, numbers of findings in the right one. */
+const { content, number, count, proof, scale, findings, isNear } = defineProps<{
+  content: PageContent;
+  number: number;
+  count: number;
+  proof: Proof;
+  /** Pixels for one point. */
+  scale: number;
+  /** Those with their mark on this page. */
+  findings: readonly { finding: Finding; number: number; value: string }[];
+  /** Whether it is drawn: pages far from what is seen are blank sheets of the same size. */
+  isNear: boolean;
+}>();
+const emit = defineEmits<{ finding: [finding: Finding]; drawn: [] }>();
+
+const sheet = useTemplateRef<HTMLElement>('sheet');
+const notes = shallowRef<{ id: string; words: string; top: number; height: number }[]>([]);
+const marks = shallowRef<{ finding: Finding; number: number; top: number }[]>([]);
+const size = computed(() => ({
+  width: `${proof.pages.pageSize.width * scale}px`,
+  height: `${proof.pages.pageSize.height * scale}px`,
+}));
+
+/** How far down something on the page is, in pixels. */
+function topOf(href: string): number | undefined {
+  const element = [...(sheet.value?.querySelectorAll('a') ?? [])].find((each) => each.getAttribute('href') === href);
+  if (!element) return undefined;
+  return element.getBoundingClientRect().top - sheet.value!.getBoundingClientRect().top;
+}
+
+/** Values are things to press, with what is printed as their name; sections begin and end at links that nobody presses. */
+function nameLinks(): void {
+  for (const link of sheet.value?.querySelectorAll('a') ?? []) {
+    const href = link.getAttribute('href') ?? '';
+    link.setAttribute('tabindex', '-1');
+    if (href.startsWith(VALUE)) {
+      link.setAttribute('role', 'button');
+      link.setAttribute('aria-label', proof.values[href.slice(VALUE.length)]?.text || 'Value');
+    } else link.setAttribute('aria-hidden', 'true');
+  }
+}
+
+function placeNotes(): void {
+  const bottom = (proof.pages.pageSize.height - 70) * scale;
+  notes.value = content.sections.flatMap(({ id, begins, ends }) => {
+    const words = proof.sections[id];
+    if (!words) return [];
+    const top = begins ? (topOf(`${SECTION}start:${id}`) ?? 0) : 60 * scale;
+    const end = ends ? (topOf(`${SECTION}end:${id}`) ?? bottom) : bottom;
+    return { id, words, top, height: Math.max(12, end - top) };
+  });
+}
+
+/** Puts each finding's number beside its value. Marks that would overlap are moved apart. */
+function placeMarks(): void {
+  const placed = findings.flatMap(({ finding, number, value }) => {
+    const top = topOf(VALUE + value);
+    return top === undefined ? [] : { finding, number, top };
+  });
+  placed.sort((one, other) => one.top - other.top);
+  placed.forEach((mark, at) => (mark.top = Math.max(mark.top, (placed[at - 1]?.top ?? -20) + 20)));
+  marks.value = placed;
+}
+
+watch(
+  [() => isNear, () => content, () => findings, () => proof, () => scale],
+  () => {
+    if (!isNear) return;
+    nameLinks();
+    placeNotes();
+    placeMarks();
+    emit('drawn');
+  },
+  { immediate: true, flush: 'post' },
+);
+</script>
+
+<template>
+  <!-- eslint-disable vue/no-v-html -- the typesetter's own SVG: glyph outlines and links of a private scheme -->
+  <figure class="page" :aria-label="`Page ${number} of ${count}`">
+    <div class="margin">
+      <span class="folio">Page {{ number }} of {{ count }}</span>
+      <template v-if="isNear">
+        <div
+          v-for="note in notes"
+          :key="note.id"
+          class="note"
+          :style="{ top: `${note.top}px`, height: `${note.height}px` }"
+        >
+          <span>{{ note.words }}</span>
+        </div>
+      </template>
+    </div>
+    <div ref="sheet" class="sheet" :style="size" :data-page="number" v-html="isNear ? content.svg : ''" />
+    <div class="marks">
+      <template v-if="isNear">
+        <button
+          v-for="mark in marks"
+          :key="mark.finding.id"
+          type="button"
+          class="mark"
+          :class="mark.finding.severity"
+          :style="{ top: `${mark.top - 2}px` }"
+          :aria-label="`Finding ${mark.number}: ${mark.finding.title}`"
+          @click.stop="emit('finding', mark.finding)"
+        >
+          {{ mark.number }}
+        </button>
+      </template>
+    </div>
+  </figure>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  grid-template-columns: 150px auto 44px;
+  justify-content: center;
+  margin-bottom: 20px;
+}
+.margin,
+.marks {
+  position: relative;
+}
+.folio {
+  position: absolute;
+  top: 0;
+  left: 0;
+  color: var(--slate);
+  font-size: 12px;
+}
+.note {
+  position: absolute;
+  right: 7px;
+  width: 126px;
+  border-right: 0;
+}
+.note::after {
+  position: absolute;
+  top: 0;
+  right: 0;
+  bottom: 0;
+  width: 7px;
+  border: 1.3px solid var(--slate);
+  border-right: 0;
+  content: '';
+}
+.note span {
+  position: absolute;
+  top: 50%;
+  right: 16px;
+  width: 116px;
+  color: var(--slate);
+  font: italic 11.5px/14px var(--serif);
+  text-align: end;
+  transform: translateY(-50%);
+}
+.sheet {
+  background: #fff;
+  box-shadow: var(--sheet-shadow);
+}
+.sheet :deep(svg) {
+  display: block;
+  width: 100%;
+  height: 100%;
+}
+.sheet :deep(a) {
+  cursor: pointer;
+  outline: none;
+}
+.sheet :deep(a:hover rect),
+.sheet :deep(a.lit rect),
+.sheet :deep(a:focus rect) {
+  fill: #1f6d7022;
+}
+.mark {
+  position: absolute;
+  left: 12px;
+  width: 18px;
+  height: 18px;
+  padding: 0;
+  border: 0;
+  border-radius: 50%;
+  background: var(--slate);
+  color: #fff;
+  font: 600 10.5px/18px var(--sans);
+  cursor: pointer;
+}
+.mark.stops {
+  background: var(--brick);
+}
+.mark.warns {
+  background: var(--brass-text);
+}
+</style>
