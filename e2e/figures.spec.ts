@@ -85,7 +85,7 @@ test('figures are added, moved by key, renamed with all their uses, and taken ou
 }) => {
   await openSheet(page, 'D-1187');
   await row(page, 'subtotal').locator('.name').click();
-  await page.getByRole('button', { name: 'Take out' }).last().click();
+  await page.getByRole('button', { name: 'Delete' }).last().click();
   await expect(page.getByRole('alert')).toContainText('It stays, since others need it: Discounts, Total');
   await page.getByLabel('Name in formulas').fill('sum of lines');
   await page.keyboard.press('Enter');
@@ -111,7 +111,7 @@ test('figures are added, moved by key, renamed with all their uses, and taken ou
   await page.keyboard.press('Enter');
   await expect(value(page, 'figure_1')).toHaveText('5,531.04 GBP');
   await row(page, 'figure_1').locator('.name').click();
-  await page.getByRole('button', { name: 'Take out' }).last().click();
+  await page.getByRole('button', { name: 'Delete' }).last().click();
   await expect(row(page, 'figure_1')).toHaveCount(0);
   page.on('dialog', (dialog) => void dialog.accept());
 });
@@ -132,7 +132,7 @@ test('a published sheet is what documents are produced from', async ({ page }) =
   await page.goto('/records/Deal/D-1191/produce/glasshouse-quote');
   await expect(page.getByLabel('Page 1 of').first()).toBeVisible();
   await page.getByRole('tab', { name: 'Workings' }).click();
-  await page.getByRole('button', { name: 'Optional extras', exact: true }).click();
+  await page.getByRole('complementary').getByRole('button', { name: 'Optional extras', exact: true }).click();
   await expect(
     page
       .getByText('Optional extras = 420.00 = 420.00 GBP')

@@ -77,7 +77,7 @@ test('a choice is made by Enter and not by each arrow', async ({ page }) => {
 test('the register is filtered by kind, state, person and days, and adds no two kinds together', async ({ page }) => {
   await page.goto('/records/Deal/D-1198/produce/glasshouse-quote');
   await page.getByRole('button', { name: 'File', exact: true }).click();
-  await expect(page.getByText('is filed and on the deal')).toBeVisible();
+  await expect(page.getByText('is filed and attached to the deal')).toBeVisible();
   await page.goto('/register');
   await expect(page.getByText(/documents?\. Filed: .*quote/)).toBeVisible();
   const choose = async (filter: string, option: string) => {

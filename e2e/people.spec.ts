@@ -50,7 +50,7 @@ test('from an invitation to the first document, which then says who filed it', a
   await expect(page.getByLabel('Page 1 of').first()).toBeVisible();
   await expect(file).toBeEnabled();
   await file.click();
-  await expect(page.getByText('is filed and on the deal')).toBeVisible();
+  await expect(page.getByText('is filed and attached to the deal')).toBeVisible();
   await page.getByRole('button', { name: 'Open the PDF' }).click();
   await expect(page.getByText(/was taken\.\s*Vera Stroud,/)).toBeVisible();
 
@@ -66,7 +66,7 @@ test('from an invitation to the first document, which then says who filed it', a
   await expect(page.getByRole('row', { name: /Vera Stroud Joined, invited by Tamar Whitlow/ })).toBeVisible();
   const [csv] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'Take out as CSV' }).click(),
+    page.getByRole('link', { name: 'Export as CSV' }).click(),
   ]);
   const text = await (await csv.createReadStream()).toArray();
   expect(Buffer.concat(text as Buffer[]).toString('utf8')).toMatch(
@@ -147,10 +147,7 @@ test('each role sees what it may not do, with the reason', async ({ page }) => {
   await expect(page.getByText('takes the role administrator')).toBeVisible();
   await expect(page.getByText('Here that is Oona Brack, Tamar Whitlow.')).toBeVisible();
   await page.goto('/templates');
-  await expect(page.getByRole('button', { name: 'Put a template in' })).toHaveAttribute(
-    'title',
-    /takes the role author/,
-  );
+  await expect(page.getByRole('button', { name: 'Import template' })).toHaveAttribute('title', /takes the role author/);
 
   // Author: proofs and publishes, and files nothing.
   await pageOf(page, 'author');

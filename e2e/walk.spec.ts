@@ -28,7 +28,7 @@ test('from a deal to a filed quote', async ({ page }) => {
   await expect(page.getByText('SUM(lines[not optional].net)').first()).toBeVisible();
 
   await fileButton(page).click();
-  await expect(page.getByText('is filed and on the deal')).toBeVisible();
+  await expect(page.getByText('is filed and attached to the deal')).toBeVisible();
   const number = (await page.locator('footer b').textContent())!;
   expect(number).toMatch(/^Q-\d{4}-\d{4}$/);
 
@@ -55,7 +55,7 @@ test('a missing unit price is named, cannot be filed, and is mended on the deal'
   await page.keyboard.press('Enter');
   await expect(page.getByText('Written to the CRM')).toBeVisible();
   await proofOf(page, 'D-1202');
-  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+  await expect(page.getByText('No issues found.')).toBeVisible();
   await expect(fileButton(page)).toBeEnabled();
 
   await page.goto('/records/Deal/D-1202');
@@ -88,12 +88,12 @@ test('a warning is filed only with a reason', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Subtotal differs from the deal' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Finding 1: Subtotal differs from the deal' })).toBeVisible();
   await expect(fileButton(page)).toBeDisabled();
-  await page.getByRole('button', { name: 'Skip, because …' }).click();
+  await page.getByRole('button', { name: 'Skip with a reason' }).click();
   await page.getByRole('textbox', { name: 'Reason for skipping' }).fill('amount to be corrected');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Skipped: “amount to be corrected”')).toBeVisible();
   await page.keyboard.press('Control+Enter');
-  await expect(page.getByText('is filed and on the deal')).toBeVisible();
+  await expect(page.getByText('is filed and attached to the deal')).toBeVisible();
   await page.getByRole('button', { name: 'Open the PDF' }).click();
   await expect(page.getByText('Subtotal differs from the deal: “amount to be corrected”')).toBeVisible();
 });
@@ -179,7 +179,7 @@ test('a filing that the CRM keeps waiting says what it waits for, then arrives',
   const waiting = page.getByRole('status').filter({ hasText: 'Waiting.' });
   await expect(waiting).toContainText('The CRM answered with an error (500).');
   await expect(waiting).toContainText(/It is tried again in \d+ seconds/);
-  await page.getByRole('button', { name: 'Look in the register' }).click();
+  await page.getByRole('button', { name: 'Open in the register' }).click();
   await expect(waiting).toBeVisible();
   await page.goto('/register');
   await expect(page.getByRole('row').nth(1)).toContainText('waiting');
@@ -194,7 +194,7 @@ test('a document that waits is voided by finance alone, once its record was sear
   await proofOf(page, 'D-1191');
   await fault(request, { on: 'attach', kind: 'status', status: 500, times: 1_000 });
   await fileButton(page).click();
-  await page.getByRole('button', { name: 'Look in the register' }).click();
+  await page.getByRole('button', { name: 'Open in the register' }).click();
   await expect(page).toHaveURL(/\/register\//);
   const address = page.url();
   await pageOf(page, 'producer');
@@ -225,7 +225,7 @@ test('filing is quick: the document is shown as filed in a second and a half at 
     await proofOf(page, deal);
     const pressed = Date.now();
     await fileButton(page).click();
-    await expect(page.getByText('is filed and on the deal')).toBeVisible();
+    await expect(page.getByText('is filed and attached to the deal')).toBeVisible();
     taken.push(Date.now() - pressed);
   }
   const median = taken.sort((a, b) => a - b)[2]!;

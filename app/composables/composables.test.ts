@@ -7,10 +7,12 @@ import { addressOf } from '#core/contract/address';
 import { useDrawnRows } from './drawn-rows';
 import * as fieldText from './field-text';
 import * as inWords from './in-words';
+import * as kept from './kept';
 import { useKeys } from './keys';
 import { useListQuery } from './list-query';
 import { useLoaded } from './loaded';
 import { useWalk } from './walk';
+import { useRecordChanges } from './record-changes';
 import { listPath, producePath, recordPath } from './record-path';
 
 const toasts: { severity: string; summary: string; detail?: string }[] = [];
@@ -142,6 +144,94 @@ describe('what a list shows', () => {
   });
 });
 
+describe('changes to a record', () => {
+  const gate = (price: string) => ({
+    type: 'Deal',
+    id: 'D-1',
+    version: price,
+    fields: { price: { amount: price, currency: null } },
+  });
+  const working = (answering: (value: string) => unknown) => {
+    const record = shallowRef(gate('1'));
+    let stored = '1';
+    const requests = inNuxt(
+      ({ body }) => {
+        const { value } = body as { value: string };
+        return answering(value) ?? ((stored = value), { changed: true });
+      },
+      {
+        ...client,
+        ...fieldText,
+        useToast: () => ({ add: (toast: (typeof toasts)[number]) => toasts.push(toast) }),
+        navigator: { language: 'en-GB' },
+      },
+    );
+    const changes = useRecordChanges({
+      schema: () => ({ types: { Deal: { fields: { price: { label: 'Price' } } } } }) as never,
+      records: () => [record.value],
+      reload: () => Promise.resolve((record.value = gate(stored))),
+    });
+    return {
+      changes,
+      requests,
+      record,
+      store: (value: string) => (stored = value),
+      write: (value: string) => changes.write(record.value, 'price', value),
+    };
+  };
+  const values = (requests: { body?: unknown }[]) => requests.map(({ body }) => (body as { value: string }).value);
+
+  it('are taken back in turn, each saying what, and done again', async () => {
+    const { changes, requests, write } = working(() => undefined);
+    await write('2');
+    await write('3');
+    await changes.undo();
+    await changes.undo();
+    await changes.undo();
+    await changes.redo();
+    expect(values(requests)).toEqual(['2', '3', '2', '1', '2']);
+    expect(toasts.map(({ summary }) => summary)).toEqual([
+      'Written to the CRM',
+      'Written to the CRM',
+      'Undone: Price',
+      'Undone: Price',
+      'Done again: Price',
+    ]);
+    await write('5');
+    await changes.redo();
+    expect(values(requests).at(-1)).toBe('5');
+  });
+
+  it('that are refused say why, and are not there to be taken back', async () => {
+    const { changes, requests, write } = working(() => Promise.reject(refusal(422, 'This value does not fit')));
+    expect(await write('x')).toContain('This value does not fit.');
+    await changes.undo();
+    expect(requests).toHaveLength(1);
+  });
+
+  it('whose answer was lost are looked for on the record', async () => {
+    let hasArrived = true;
+    const work = working((value) => {
+      if (hasArrived) work.store(value);
+      return Promise.reject(new Error('cut off'));
+    });
+    expect(await work.write('2')).toBeUndefined();
+    expect(toasts.at(-1)!.summary).toBe('Written, not confirmed');
+    hasArrived = false;
+    expect(await work.write('3')).toContain('does not answer');
+    expect(work.record.value.version).toBe('2');
+  });
+
+  it('that somebody else changed since are left as they are', async () => {
+    const { changes, requests, record, write } = working(() => undefined);
+    await write('2');
+    record.value = gate('9');
+    await changes.undo();
+    expect(requests).toHaveLength(1);
+    expect(toasts.at(-1)!.summary).toBe('Price was changed since');
+  });
+});
+
 describe('rows of a list', () => {
   const rows = (count: number) => Array.from({ length: count }, (_, at) => ({ id: `R-${at}` }));
   const drawnOf = (all: Ref<{ id: string }[]>) => useDrawnRows(() => all.value, 50);
@@ -175,8 +265,10 @@ describe('rows of a list', () => {
 describe('walking along a list', () => {
   const pages: Record<string, string[]> = { 0: ['D-1', 'D-2'], 2: ['D-3', 'D-4'], 4: [] };
   const walking = () => {
-    const requests = inNuxt(({ query }) => ({ records: (pages[query!.skip!] ?? []).map((id) => ({ id })) }), client);
-    vi.stubGlobal('sessionStorage', undefined);
+    const requests = inNuxt(({ query }) => ({ records: (pages[query!.skip!] ?? []).map((id) => ({ id })) }), {
+      ...client,
+      ...kept,
+    });
     return { walk: useWalk(), requests };
   };
 
@@ -259,7 +351,31 @@ describe('a field’s value', () => {
   ])('%j is read as “%s” and typed as “%s”', (value, read, typed) => {
     expect(fieldText.fieldText(value as never)).toBe(read);
     if (!Array.isArray(value) && !(value !== null && typeof value === 'object' && 'fields' in value))
-      expect(fieldText.fieldInput(value as never)).toBe(typed);
+      expect(fieldText.writtenValue(value as never)).toBe(typed);
+  });
+
+  const field = (type: string, nullable = true) =>
+    ({ name: 'f', label: 'Price', type, nullable, readonly: false }) as never;
+  it.each([
+    ['money', '1,250.50', { value: '1250.50' }],
+    ['money', '1250.5 GBP', { value: '1250.5' }],
+    ['percent', '12.5 %', { value: '12.5' }],
+    ['number', '1,5', { either: ['1.5', '15'] }],
+    ['number', 'ten', { problem: 'Price is a number, such as 1,250.5.' }],
+    ['date', '2026-02-30', { problem: 'Price is a date.' }],
+    ['date', '2026-02-28', { value: '2026-02-28' }],
+    ['text', ' as it is ', { value: 'as it is' }],
+    ['text', '', { value: '' }],
+  ])('of the type %s, typed as “%s”, is %j', (type, typed, read) => {
+    expect(fieldText.typedValue(field(type), typed)).toEqual(read);
+  });
+
+  it('is typed in the notation that is shown, and cannot be left empty where it must have a value', () => {
+    vi.stubGlobal('navigator', { language: 'de-DE' });
+    expect(fieldText.typedText(field('money'), { amount: '1250.5', currency: 'EUR' })).toBe('1250,5');
+    expect(fieldText.typedValue(field('money'), '5.800')).toEqual({ value: '5800' });
+    expect(fieldText.typedValue(field('money'), '5.80')).toEqual({ either: ['5.80', '580'] });
+    expect(fieldText.typedValue(field('money', false), ' ')).toEqual({ problem: 'Price cannot be empty.' });
   });
 
   it('as a percentage goes both ways, and stays where it is none', () => {

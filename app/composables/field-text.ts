@@ -1,5 +1,8 @@
+import { dayOf } from '#core/formula/date';
 import { Decimal } from '#core/money/decimal';
 import { formatDecimal, formatMoney, formatPercent } from '#core/money/format';
+import { numberTyped, readNumber } from '#core/money/read-number';
+import type { FieldSchema } from '#core/record/schema';
 import { plainText } from '#core/rich/rich-text';
 import { isRecord, isRecordList, type FieldValue } from '#core/record/snapshot';
 import { dayText, userLocale } from './in-words';
@@ -24,16 +27,45 @@ export function fieldText(value: FieldValue | undefined): string {
   return value.choices.join(', ');
 }
 
-/** A field's value as it is typed into a field: `10` for ten percent, ISO dates. */
-export function fieldInput(value: FieldValue | undefined): string {
-  if (value === null || value === undefined || typeof value !== 'object') return String(value ?? '');
+export const isNumberField = ({ type }: FieldSchema): boolean =>
+  type === 'number' || type === 'money' || type === 'percent';
+
+/** A field's value as it is typed: as it is written, with numbers in the user's notation. */
+export const typedText = (field: FieldSchema, value: FieldValue | undefined): string =>
+  isNumberField(field) ? numberTyped(writtenValue(value), userLocale()) : writtenValue(value);
+
+/** What was typed into a field: as the server takes it, or the numbers that it may mean, or why it is no value of the field. */
+export interface Typed {
+  value?: string;
+  either?: string[];
+  problem?: string;
+}
+
+/** Reads what a person typed into a field, by its type. */
+export function typedValue(field: FieldSchema, typed: string): Typed {
+  const text = typed.trim();
+  if (text === '') return field.nullable ? { value: '' } : { problem: `${field.label} cannot be empty.` };
+  if (field.type === 'date' && dayOf(text) === undefined) return { problem: `${field.label} is a date.` };
+  if (!isNumberField(field)) return { value: text };
+  const read = readNumber(text.replace(/\s*%$/, '').replace(/^[A-Z]{3}\s|\s[A-Z]{3}$/, ''), userLocale());
+  if (read.is === 'number') return { value: read.number };
+  if (read.is === 'either') return { either: read.numbers };
+  return { problem: `${field.label} is a number, such as ${numberText('1250.5')}.` };
+}
+
+/** A field's value as the server takes it when it is written: decimals with a point, 10 for ten percent. */
+export function writtenValue(value: FieldValue | undefined): string {
+  if (value === null || value === undefined) return '';
+  if (typeof value !== 'object') return String(value);
   if ('number' in value) return value.number;
   if ('percent' in value) return Decimal.of(value.percent).shifted(2).toFixed();
   if ('amount' in value) return value.amount;
   if ('date' in value) return value.date;
-  if ('choices' in value) return value.choices.join(', ');
-  return '';
+  return 'choices' in value ? value.choices.join(', ') : '';
 }
+
+/** A decimal in the user's notation. */
+export const numberText = (number: string): string => formatDecimal(Decimal.of(number), userLocale(), 0, 12);
 
 /** A fraction as people write a percentage: `0.125` is `12.5`; what is no number stays as it is. */
 export function percentPoints(fraction: string): string {

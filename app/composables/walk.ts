@@ -1,4 +1,3 @@
-import { useSessionStorage } from '@vueuse/core';
 import { recordsAsked, ROWS, type PageQuery } from '#core/contract/page-reads';
 
 /** Records in the order in which a list showed them. */
@@ -15,9 +14,7 @@ const LARGEST_PAGE = 100;
 
 /** Leads from a record to the next one of the list that one came from. It outlives a reload. */
 export function useWalk() {
-  const kept = useSessionStorage<Walk | null>('walk', null, {
-    serializer: { read: JSON.parse, write: JSON.stringify },
-  });
+  const kept = useKept<Walk | null>('walk', null);
 
   const begin = (walk: Walk): void => void (kept.value = walk);
 

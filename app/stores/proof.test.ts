@@ -1,8 +1,10 @@
+import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { Finding } from '#core/production/findings/finding';
 import { inNuxt, refusal, settled, type Answering, type Sent } from '../../tests/in-nuxt';
 import * as client from '../composables/api';
 import * as following from '../composables/follow';
+import * as kept from '../composables/kept';
 import { useProofStore, type Proof } from './proof';
 
 const finding = (id: string, severity: Finding['severity']): Finding => ({
@@ -36,25 +38,41 @@ class States {
   }
 }
 
+/** What the browser keeps for a tab. */
+class Stored extends Map<string, string> {
+  getItem = (name: string) => this.get(name) ?? null;
+  setItem = (name: string, text: string) => void this.set(name, text);
+  removeItem = (name: string) => void this.delete(name);
+}
+const stored = new Stored();
+
 let answering: Answering;
 let requests: Sent[];
 beforeEach(() => {
   States.open = [];
   answering = () => proofOf('one');
-  requests = inNuxt((sent) => answering(sent), { ...client, ...following, EventSource: States });
+  requests = inNuxt((sent) => answering(sent), {
+    ...client,
+    ...following,
+    ...kept,
+    EventSource: States,
+    sessionStorage: stored,
+  });
+  stored.clear();
 });
 const sent = (to: string) => requests.filter((each) => each.to === to);
 const loaded = async (findings: Finding[] = []) => {
   answering = () => proofOf('one', findings);
   const store = useProofStore();
-  await store.load('D-1', 'quote');
+  await store.open({ record: 'D-1', template: 'quote' });
   return store;
 };
 
 describe('a proof', () => {
   it('is asked for with what was chosen', async () => {
-    const store = await loaded();
-    await store.inEdition('nl');
+    const store = useProofStore();
+    await store.open({ record: 'D-1', template: 'quote' });
+    await store.open({ record: 'D-1', template: 'quote', edition: 'nl' });
     expect(requests.map(({ body }) => body)).toEqual([
       { template: 'quote', record: 'D-1', choices: { edition: undefined }, has: [] },
       { template: 'quote', record: 'D-1', choices: { edition: 'nl' }, has: ['g', 'one'] },
@@ -72,6 +90,35 @@ describe('a proof', () => {
     expect(store.proof!.pages).toMatchObject({ glyphs: '<defs/>', pages: ['<svg id="one"/>', '<svg id="two"/>'] });
     await store.load('D-1', 'quote');
     expect(requests.at(-1)!.body).toMatchObject({ has: ['g', 'one', 'two'] });
+  });
+
+  it('that was sent for before its page was there is not asked for again', async () => {
+    const store = useProofStore();
+    store.sendFor({ record: 'D-1', template: 'quote' });
+    await store.open({ record: 'D-1', template: 'quote' });
+    expect([store.proof!.id, requests.length]).toEqual(['one', 1]);
+    store.sendFor({ record: 'D-1', template: 'quote', edition: 'nl' });
+    await store.open({ record: 'D-1', template: 'quote', edition: 'de' });
+    expect(requests.map(({ body }) => (body as { choices: object }).choices)).toEqual([
+      {},
+      { edition: 'nl' },
+      { edition: 'de' },
+    ]);
+  });
+
+  it('that is being renewed cannot be filed', async () => {
+    const store = await loaded();
+    expect(store.mayFile).toBe(true);
+    let answer = (_proof: Proof) => {};
+    answering = () => new Promise((resolve) => (answer = resolve));
+    const renewed = store.open({ record: 'D-1', template: 'quote', edition: 'de' });
+    await settled();
+    expect([store.loading, store.mayFile]).toEqual([true, false]);
+    await store.file();
+    expect(sent('POST /api/documents')).toEqual([]);
+    answer(proofOf('two'));
+    await renewed;
+    expect(store.mayFile).toBe(true);
   });
 
   it('that comes late does not take the place of a newer one', async () => {
@@ -129,7 +176,44 @@ describe('findings', () => {
   });
 });
 
+describe('reasons for skipping', () => {
+  it('are there again for who comes back from the record, and not for another proof', async () => {
+    const store = await loaded([finding('late', 'warns')]);
+    store.skip(finding('late', 'warns'), 'agreed');
+    store.leave();
+    await store.open({ record: 'D-2', template: 'quote' });
+    expect(store.skipped).toEqual({});
+    await store.open({ record: 'D-1', template: 'quote' });
+    expect(store.skipped).toEqual({ late: 'agreed' });
+  });
+});
+
 describe('filing', () => {
+  it('that was under way is shown again after a reload, and not after the proof was left', async () => {
+    const store = await loaded();
+    answering = () => ({ id: 'd-1', number: 'Q-1' });
+    await store.file();
+    await settled();
+    // As a page that is loaded anew: another store with the same storage.
+    answering = ({ to }) =>
+      to === 'GET /api/documents/d-1'
+        ? { document: { id: 'd-1', number: 'Q-1', state: 'rendered', reason: null, dueAt: null } }
+        : proofOf('two');
+    setActivePinia(createPinia());
+    const again = useProofStore();
+    await again.open({ record: 'D-1', template: 'quote' });
+    expect([again.filing, again.busy, again.mayFile]).toMatchObject([
+      { number: 'Q-1', state: 'rendered' },
+      true,
+      false,
+    ]);
+    States.open.at(-1)!.tell({ id: 'd-1', number: 'Q-1', state: 'filed', reason: null, dueAt: null });
+    expect([again.filing!.state, again.mayFile]).toEqual(['filed', false]);
+    again.leave();
+    await again.open({ record: 'D-1', template: 'quote' });
+    expect([again.filing, again.mayFile]).toEqual([undefined, true]);
+  });
+
   it('sends the proof under its own key with the reasons, and follows the document until it is filed', async () => {
     const store = await loaded([finding('late', 'warns'), finding('other', 'notes')]);
     store.skip(finding('late', 'warns'), 'agreed');
@@ -175,7 +259,7 @@ describe('filing', () => {
     const store = await loaded();
     answering = () => ({ id: 'd-1', number: 'Q-1' });
     await store.file();
-    store.reset();
+    store.leave();
     States.open[0]!.tell({ id: 'd-1', number: 'Q-1', state: 'rendered' });
     expect(States.open[0]!.isClosed).toBe(true);
     expect([store.filing, store.proof, store.skipped]).toEqual([undefined, undefined, {}]);

@@ -25,19 +25,39 @@ export interface FilingProgress {
   dueAt: string | null;
 }
 
+/** How long a proof that was sent for is what the page asks for, in milliseconds. */
+const FRESH = 5_000;
+
+/** What a proof is of. */
+interface Subject {
+  record: string;
+  template: string;
+  /** Asked for instead of the record's own. */
+  edition?: string;
+}
+const subjectOf = ({ record, template }: Subject): string => `${template} ${record}`;
+
 /** The proof that is open: its pages and findings, what a person does to them, and its filing. */
 export const useProofStore = defineStore('proof', () => {
   const proof = shallowRef<Proof>();
   const problem = shallowRef<ApiProblem>();
   const loading = ref(false);
-  /** Reasons for skipped findings, by finding. */
-  const skipped = ref<Record<string, string>>({});
+  /** What is proofed: a record with a template. */
+  const subject = ref('');
+  /** Reasons for skipped findings, by subject and finding: who goes to the record and comes back finds them again. */
+  const allSkips = useKept<Record<string, Record<string, string>>>('skips', {});
+  const skipped = computed({
+    get: () => allSkips.value[subject.value] ?? {},
+    set: (reasons) => (allSkips.value = { ...allSkips.value, [subject.value]: reasons }),
+  });
+  /** Documents that are being filed, by subject: a reload shows them again. */
+  const filings = useKept<Record<string, string>>('filings', {});
   const workings = shallowRef<Workings>();
   const filing = ref<FilingProgress>();
   const filingProblem = shallowRef<ApiProblem>();
   /** From pressing File until the document is filed or has failed. */
   const busy = ref(false);
-  /** The edition that was asked for instead of the deal's own. */
+  /** The edition that was asked for instead of the record's own. */
   const edition = ref<string>();
   let newest = 0;
 
@@ -46,7 +66,13 @@ export const useProofStore = defineStore('proof', () => {
     finding.severity === 'stops' || (finding.severity === 'warns' && !skipped.value[finding.id]);
   const openFindings = computed(() => findings.value.filter(isOpen));
   const mayFile = computed(
-    () => !!proof.value && openFindings.value.length === 0 && !busy.value && filing.value?.state !== 'filed',
+    () =>
+      !!proof.value &&
+      // What would be filed is what is shown.
+      !loading.value &&
+      openFindings.value.length === 0 &&
+      !busy.value &&
+      filing.value?.state !== 'filed',
   );
 
   /** The pages of the last proof by their digests: what did not change since is not sent again. */
@@ -65,19 +91,51 @@ export const useProofStore = defineStore('proof', () => {
   }
 
   /** A proof that is on its way before its page is there. */
-  let ahead: { record: string; template: string; proof: Promise<Proof> } | undefined;
+  let ahead: (Subject & { at: number; proof: Promise<Proof> }) | undefined;
 
   /** Sends for a proof whose page is about to be opened. */
-  function sendFor(record: string, template: string): void {
-    const sent = ask(record, template);
+  function sendFor(wanted: Subject): void {
+    const sent = ask(wanted.record, wanted.template, wanted.edition);
     // What goes wrong is told where it is looked at.
     sent.catch(() => undefined);
-    ahead = { record, template, proof: sent };
+    ahead = { ...wanted, at: Date.now(), proof: sent };
+  }
+
+  /** Opens a proof: with the reasons for skipping that were typed before, and with the filing that is under way, if there is one. */
+  async function open(wanted: Subject): Promise<void> {
+    const isOther = subject.value !== subjectOf(wanted);
+    if (isOther) {
+      leave();
+      subject.value = subjectOf(wanted);
+    }
+    edition.value = wanted.edition;
+    await Promise.all([load(wanted.record, wanted.template), isOther && findFiling()]);
+  }
+
+  /** Takes up the filing that was under way when the page was loaded anew. */
+  async function findFiling(): Promise<void> {
+    const id = filings.value[subject.value];
+    if (id === undefined) return;
+    busy.value = true;
+    try {
+      const { document } = await api('GET /documents/{id}', { parameters: { id } });
+      const { number, state, reason, dueAt } = document;
+      filing.value = { id, number, state, reason, dueAt };
+      if (isEnded(document)) busy.value = false;
+      else follow(id);
+    } catch {
+      busy.value = false;
+    }
   }
 
   async function load(recordId: string, templateId: string): Promise<void> {
     const mine = ++newest;
-    const sent = ahead?.record === recordId && ahead.template === templateId ? ahead.proof : undefined;
+    const isAhead =
+      ahead?.record === recordId &&
+      ahead.template === templateId &&
+      ahead.edition === edition.value &&
+      Date.now() - ahead.at < FRESH;
+    const sent = isAhead ? ahead!.proof : undefined;
     ahead = undefined;
     loading.value = true;
     try {
@@ -113,9 +171,11 @@ export const useProofStore = defineStore('proof', () => {
   }
 
   function reset(): void {
+    subject.value = '';
+    newest++;
+    loading.value = false;
     proof.value = undefined;
     problem.value = undefined;
-    skipped.value = {};
     workings.value = undefined;
     filing.value = undefined;
     filingProblem.value = undefined;
@@ -123,10 +183,11 @@ export const useProofStore = defineStore('proof', () => {
     edition.value = undefined;
   }
 
-  /** Shows the document in another edition; without one, in the deal's own. */
-  async function inEdition(id: string | undefined): Promise<void> {
-    edition.value = id;
-    if (proof.value) await load(proof.value.record.id, proof.value.template.id);
+  /** Leaves the proof: its filing goes on, and a proof that is opened next is a new one. */
+  function leave(): void {
+    const { [subject.value]: _left, ...others } = filings.value;
+    filings.value = others;
+    reset();
   }
 
   function skip(finding: Finding, reason: string): void {
@@ -154,6 +215,8 @@ export const useProofStore = defineStore('proof', () => {
         body: { production, skips: kept },
       });
       filing.value = { ...begun, state: 'preparing', reason: null, dueAt: null };
+      filings.value = { ...filings.value, [subject.value]: begun.id };
+      skipped.value = {};
       follow(begun.id);
     } catch (thrown) {
       filingProblem.value = asProblem(thrown);
@@ -186,10 +249,10 @@ export const useProofStore = defineStore('proof', () => {
     mayFile,
     isOpen,
     sendFor,
+    open,
     load,
-    reset,
+    leave,
     edition,
-    inEdition,
     skip,
     unskip,
     file,

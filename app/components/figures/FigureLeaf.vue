@@ -124,7 +124,7 @@ function setDigits(event: Event): void {
       </li>
     </ul>
     <p v-else class="quiet">Nowhere yet.</p>
-    <button type="button" class="remove" @click="emit('remove')">Take out</button>
+    <button type="button" class="remove" @click="emit('remove')">Delete</button>
   </section>
 </template>
 

@@ -50,7 +50,7 @@ function removeSum(at: number): void {
         <span
           ><code>{{ sum.column }}</code> adds up to <code>{{ sum.figure }}</code></span
         >
-        <button type="button" :aria-label="`Take out the proof of ${sum.figure}`" @click="removeSum(at)">×</button>
+        <button type="button" :aria-label="`Delete the check of ${sum.figure}`" @click="removeSum(at)">×</button>
       </li>
     </ul>
     <form @submit.prevent="addSum">

@@ -81,7 +81,7 @@ function kept(text: string, type: TableColumnType): string {
       <span class="spring"></span>
       <button type="button" @click="addColumn">Add a column</button>
       <button type="button" class="remove" @click="emit('change', undefined, `${table.label} taken out`)">
-        Take out
+        Delete
       </button>
     </header>
     <table>
@@ -122,7 +122,7 @@ function kept(text: string, type: TableColumnType): string {
             />
           </td>
           <td class="narrow">
-            <button type="button" :aria-label="`Take out row ${at + 1}`" @click="removeRow(at)">×</button>
+            <button type="button" :aria-label="`Delete row ${at + 1}`" @click="removeRow(at)">×</button>
           </td>
         </tr>
       </tbody>

@@ -6,6 +6,12 @@ import type { Proof } from '~/stores/proof';
 const { proof, edition } = defineProps<{ proof: Proof; edition: string | undefined; frozen: boolean }>();
 defineEmits<{ edition: [id: string | undefined] }>();
 const trialAddress = computed(() => addressOf('GET /productions/{id}/trial', { parameters: { id: proof.id } }));
+/** Stands for the edition that the record asks for. */
+const OWN = '*';
+const choices = computed(() => [
+  { id: OWN, label: `As the ${proof.record.called} says${edition ? '' : `: ${label(proof.edition)}`}` },
+  ...proof.editions,
+]);
 const label = (id: string) => proof.editions.find((each) => each.id === id)?.label ?? id;
 </script>
 
@@ -16,20 +22,20 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
       <dd>{{ proof.template.name }}, version {{ proof.template.version }}</dd>
       <dt>Title</dt>
       <dd>{{ proof.title }}</dd>
-      <dt><label for="edition">Edition</label></dt>
+      <dt>Edition</dt>
       <dd>
-        <select
+        <Select
           v-if="proof.editions.length > 1"
-          id="edition"
-          :value="edition ?? ''"
+          :model-value="edition ?? OWN"
+          :options="choices"
+          option-label="label"
+          option-value="id"
+          aria-label="Edition"
+          size="small"
+          fluid
           :disabled="frozen"
-          @change="$emit('edition', ($event.target as HTMLSelectElement).value || undefined)"
-        >
-          <option value="">
-            As the {{ proof.record.called }} says{{ edition ? '' : `: ${label(proof.edition)}` }}
-          </option>
-          <option v-for="each in proof.editions" :key="each.id" :value="each.id">{{ each.label }}</option>
-        </select>
+          @update:model-value="$emit('edition', $event === OWN ? undefined : $event)"
+        />
         <template v-else>{{ label(proof.edition) }}</template>
       </dd>
       <dt>Issue date</dt>
@@ -70,13 +76,6 @@ dt {
 }
 dd {
   overflow-wrap: anywhere;
-}
-select {
-  width: 100%;
-  padding: 2px 4px;
-  background: var(--sheet);
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
 }
 .trial {
   margin-top: 14px;

@@ -15,6 +15,8 @@ const { fileName, mayFile, busy, filing, openCount, record } = defineProps<{
   filing?: FilingProgress;
   problem?: ApiProblem;
   openCount: number;
+  /** A newer proof is being made: what would be filed is not shown yet. */
+  renewing: boolean;
   record: { type: string; id: string };
 }>();
 const types = useRecordTypesStore();
@@ -22,9 +24,9 @@ const called = computed(() => types.called(record.type));
 defineEmits<{ file: []; look: [] }>();
 /** What is done by the time that a state is reached. */
 const STEPS = [
-  { state: 'preparing', words: 'taking the number' },
-  { state: 'rendered', words: 'setting the PDF' },
-  { state: 'filed', words: 'putting it on the record' },
+  { state: 'preparing', words: 'assigning the number' },
+  { state: 'rendered', words: 'creating the PDF' },
+  { state: 'filed', words: 'attaching it to the record' },
 ] as const;
 const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.state));
 </script>
@@ -33,7 +35,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
   <footer class="foot" aria-live="polite">
     <template v-if="filing?.state === 'filed'">
       <span
-        ><b>{{ filing.number }}</b> is filed and on the {{ called }}.</span
+        ><b>{{ filing.number }}</b> is filed and attached to the {{ called }}.</span
       >
       <Button
         class="first"
@@ -50,7 +52,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
       >
       <Button
         class="first"
-        label="Look in the register"
+        label="Open in the register"
         severity="secondary"
         outlined
         @click="navigateTo(`/register/${filing.id}`)"
@@ -60,7 +62,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
       <b>{{ filing.number }}</b>
       <WaitingNote :id="filing.id" :reason="filing.reason" :due-at="filing.dueAt" :why-not="whyNot" />
       <Button
-        label="Look in the register"
+        label="Open in the register"
         severity="secondary"
         text
         size="small"
@@ -92,12 +94,12 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
       </span>
       <span v-else-if="whyNot" class="quiet words">{{ whyNot }}</span>
       <span v-else class="quiet words"
-        >Filing gives the {{ kind }} its number, puts the PDF on the {{ called }}, and sends nothing.</span
+        >Filing assigns the {{ kind }} its number and attaches the PDF to the {{ called }}. Nothing is sent.</span
       >
       <Button
         v-if="openCount > 0"
         class="first"
-        :label="openCount === 1 ? 'One finding is open' : `${openCount} findings are open`"
+        :label="openCount === 1 ? '1 issue to resolve' : `${openCount} issues to resolve`"
         severity="secondary"
         outlined
         @click="$emit('look')"
@@ -106,6 +108,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
         :class="{ first: openCount === 0 }"
         label="File"
         :disabled="!mayFile && !whyNot"
+        :loading="renewing"
         :why-not="whyNot"
         @press="$emit('file')"
       />

@@ -9,6 +9,8 @@ const { findings, skipped, proved, read, record, whyNot } = defineProps<{
   proved: number;
   read: number;
   record: { type: string; id: string };
+  /** That the proof is of. */
+  template: string;
   /** Why the person may not skip and file. */
   whyNot: string | undefined;
 }>();
@@ -19,8 +21,8 @@ const emit = defineEmits<{
   unskip: [finding: Finding];
 }>();
 const provedWords = computed(() => {
-  if (proved === 0) return 'No printed sum could be proved.';
-  return proved === 1 ? 'One printed column adds up to its sum.' : `${proved} printed columns add up to their sums.`;
+  if (proved === 0) return 'No column total could be checked.';
+  return proved === 1 ? '1 column total checked.' : `${proved} column totals checked.`;
 });
 const types = useRecordTypesStore();
 const called = computed(() => types.called(record.type));
@@ -76,7 +78,9 @@ function skip(finding: Finding): void {
             size="small"
             severity="secondary"
             outlined
-            @click="navigateTo({ path: recordPath(record.type, record.id), query: { field: finding.path } })"
+            @click="
+              navigateTo({ path: recordPath(record.type, record.id), query: { field: finding.path, proof: template } })
+            "
           />
           <Button
             v-if="finding.workings"
@@ -88,7 +92,7 @@ function skip(finding: Finding): void {
           />
           <Button
             v-if="skipped[finding.id]"
-            label="Do not skip"
+            label="Undo skip"
             size="small"
             severity="secondary"
             outlined
@@ -96,7 +100,7 @@ function skip(finding: Finding): void {
           />
           <PermittedButton
             v-else-if="finding.severity === 'warns'"
-            label="Skip, because …"
+            label="Skip with a reason"
             size="small"
             severity="secondary"
             outlined
@@ -108,8 +112,8 @@ function skip(finding: Finding): void {
     </li>
   </ol>
   <p class="proved quiet">
-    <template v-if="findings.length === 0">Nothing to look at. </template>{{ provedWords }} {{ read }} values were read
-    from the {{ called }}.
+    <template v-if="findings.length === 0">No issues found. </template>{{ provedWords }} {{ read }} values read from the
+    {{ called }}.
   </p>
 </template>
 

@@ -61,6 +61,12 @@ const numberOf = (sheet: Element) => Number((sheet as HTMLElement).dataset.page)
 // Whoever prints the screen prints the whole document.
 useEventListener(window, 'beforeprint', () => (near.value = new Set(contents.value.map((_, at) => at + 1))));
 
+/** On paper the sheets are all there is, each a page of the document's own size. */
+const printed = computed(() => {
+  const { width, height } = proof.pages.pageSize;
+  return `@media print { @page { size: ${width}pt ${height}pt; margin: 0; } .sheet { width: ${width}pt !important; height: ${height}pt !important; } }`;
+});
+
 const linksOf = () => [...(desk.value?.querySelectorAll<SVGAElement>('a[role="button"]') ?? [])];
 const idOf = (link: Element | null) => {
   const href = link?.getAttribute('href') ?? '';
@@ -123,6 +129,7 @@ defineExpose({ showValue });
 <template>
   <!-- eslint-disable vue/no-v-html -- the typesetter's own SVG definitions of glyphs -->
   <div ref="desk" class="desk" @click="click" @keydown="press">
+    <component :is="'style'">{{ printed }}</component>
     <svg class="glyphs" aria-hidden="true" v-html="proof.pages.glyphs" />
     <ProofPage
       v-for="(content, index) in contents"

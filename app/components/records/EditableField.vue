@@ -2,26 +2,25 @@
 import type { FieldSchema } from '#core/record/schema';
 import type { FieldValue } from '#core/record/snapshot';
 
-/** One field of a record: its label and value; a click turns the value into an input. Enter writes, Esc leaves. */
+/** One field of a record: its label and value; a click turns the value into an input. */
 const {
   field,
   value,
   focused = false,
   whyNot,
+  write,
 } = defineProps<{
   field: FieldSchema;
   value: FieldValue | undefined;
   focused?: boolean;
   /** Why the person may not change it. */
   whyNot?: string;
+  /** Gives why a value was refused, or nothing. */
+  write: (value: string) => Promise<string | undefined>;
 }>();
 const tellBarred = useBarred();
-const emit = defineEmits<{ write: [value: string] }>();
 const editing = ref(false);
-const typed = ref('');
-const input = useTemplateRef<HTMLElement>('input');
 const row = useTemplateRef<HTMLElement>('row');
-const options = computed(() => (field.type === 'choice' ? (field.allowed ?? []) : []));
 const shown = computed(() => fieldText(value));
 
 onMounted(() => {
@@ -34,15 +33,14 @@ function begin(): void {
   // Formatted text is written in the CRM, which has an editor for it.
   if (field.readonly || field.type === 'rich') return;
   if (whyNot) return tellBarred(whyNot);
-  typed.value = fieldInput(value);
   editing.value = true;
-  void nextTick(() => input.value?.focus());
 }
 
+/** Who was typing is where the value is, and Tab goes on from there. */
 function finish(): void {
-  if (!editing.value) return;
+  const hadFocus = row.value?.contains(document.activeElement) || document.activeElement === document.body;
   editing.value = false;
-  if (typed.value.trim() !== fieldInput(value)) emit('write', typed.value);
+  if (hadFocus) void nextTick(() => row.value?.querySelector('button')?.focus());
 }
 </script>
 
@@ -50,30 +48,7 @@ function finish(): void {
   <div ref="row" class="field" :class="{ focused }">
     <dt>{{ field.label }}</dt>
     <dd>
-      <template v-if="editing">
-        <select
-          v-if="options.length > 0"
-          ref="input"
-          v-model="typed"
-          :aria-label="field.label"
-          @blur="finish"
-          @change="finish"
-          @keydown.esc="editing = false"
-        >
-          <option v-if="field.nullable" value="">none</option>
-          <option v-for="option in options" :key="option.value" :value="option.value">{{ option.label }}</option>
-        </select>
-        <input
-          v-else
-          ref="input"
-          v-model="typed"
-          :type="field.type === 'date' ? 'date' : 'text'"
-          :aria-label="field.label"
-          @blur="finish"
-          @keydown.enter.prevent="finish"
-          @keydown.esc.stop="editing = false"
-        />
-      </template>
+      <LazyFieldInput v-if="editing" :field="field" :value="value" :label="field.label" :write="write" @done="finish" />
       <button
         v-else-if="!field.readonly"
         type="button"
@@ -124,15 +99,6 @@ dt {
 .blank {
   color: #66726f;
   font-style: italic;
-}
-input,
-select {
-  width: 100%;
-  padding: 2px 5px;
-  margin-left: -6px;
-  background: var(--sheet);
-  border: 1px solid var(--verdigris);
-  border-radius: 3px;
 }
 .focused {
   background: var(--brass-50);

@@ -5,7 +5,7 @@ import type { RecordSnapshot } from '#core/record/snapshot';
 import { itemPath, memberPath } from '#core/record/value-path';
 
 /** The items of a record's list, with the columns of their layout; each can be corrected in place. */
-const { items, relation, schema, focusedPath, whyNot } = defineProps<{
+const { items, relation, schema, focusedPath, whyNot, write } = defineProps<{
   items: readonly RecordSnapshot[];
   /** The field that holds them. */
   relation: FieldSchema;
@@ -13,11 +13,12 @@ const { items, relation, schema, focusedPath, whyNot } = defineProps<{
   focusedPath?: string;
   /** Why the person may not change them. */
   whyNot?: string;
+  /** Gives why a value was refused, or nothing. */
+  write: (item: RecordSnapshot, field: string, value: string) => Promise<string | undefined>;
 }>();
 const tellBarred = useBarred();
-const emit = defineEmits<{ write: [item: RecordSnapshot, field: string, value: string] }>();
 const editing = ref<{ id: string; field: string }>();
-const typed = ref('');
+const table = useTemplateRef<HTMLElement>('table');
 
 const fields = computed(() => schema.types[relation.target!]?.fields ?? {});
 const columns = computed(() => layoutOf(schema, relation.target).columns.flatMap((name) => fields.value[name] ?? []));
@@ -26,21 +27,26 @@ const marks = (item: RecordSnapshot) =>
   Object.values(fields.value).filter(({ type, name }) => type === 'boolean' && item.fields[name] === true);
 const isFocused = (item: RecordSnapshot, name: string) =>
   focusedPath === memberPath(itemPath(relation.name, item.id), name);
-const isNumber = ({ type }: FieldSchema) => type === 'number' || type === 'money' || type === 'percent';
-
 function begin(item: RecordSnapshot, { name, readonly }: FieldSchema): void {
   if (readonly) return;
   if (whyNot) return tellBarred(whyNot);
-  typed.value = fieldInput(item.fields[name]);
   editing.value = { id: item.id, field: name };
 }
 
-function finish(item: RecordSnapshot, name: string): void {
-  if (editing.value?.id !== item.id || editing.value.field !== name) return;
+/** Who was typing is where the value is, and Tab goes on from there. */
+function finish(): void {
+  const { id, field } = editing.value!;
   editing.value = undefined;
-  if (typed.value.trim() !== fieldInput(item.fields[name])) emit('write', item, name, typed.value);
+  void nextTick(() =>
+    table.value?.querySelector<HTMLElement>(`[data-cell="${CSS.escape(`${id} ${field}`)}"] button`)?.focus(),
+  );
 }
-const vFocus = { mounted: (element: HTMLElement) => element.focus() };
+
+// What a proof sent one here for is open to be typed into.
+onMounted(() => {
+  for (const item of items)
+    for (const column of columns.value) if (isFocused(item, column.name) && !whyNot) begin(item, column);
+});
 const vBringIn = {
   mounted: (element: HTMLElement, { value }: { value: boolean }) =>
     value && element.scrollIntoView({ block: 'center' }),
@@ -48,12 +54,12 @@ const vBringIn = {
 </script>
 
 <template>
-  <table class="lines">
+  <table ref="table" class="lines">
     <thead>
       <tr>
         <th>#</th>
         <th>{{ schema.types[relation.target!]?.label }}</th>
-        <th v-for="field in columns" :key="field.name" :class="{ amount: isNumber(field) }">{{ field.label }}</th>
+        <th v-for="field in columns" :key="field.name" :class="{ amount: isNumberField(field) }">{{ field.label }}</th>
       </tr>
     </thead>
     <tbody>
@@ -67,16 +73,17 @@ const vBringIn = {
           v-for="field in columns"
           :key="field.name"
           v-bring-in="isFocused(item, field.name)"
-          :class="{ amount: isNumber(field), focused: isFocused(item, field.name) }"
+          :data-cell="`${item.id} ${field.name}`"
+          :class="{ amount: isNumberField(field), focused: isFocused(item, field.name) }"
         >
-          <input
+          <LazyFieldInput
             v-if="editing?.id === item.id && editing.field === field.name"
-            v-model="typed"
-            v-focus
-            :aria-label="`${field.label} of line ${index + 1}`"
-            @blur="finish(item, field.name)"
-            @keydown.enter.prevent="finish(item, field.name)"
-            @keydown.esc.stop="editing = undefined"
+            class="input"
+            :field="field"
+            :value="item.fields[field.name]"
+            :label="`${field.label} of line ${index + 1}`"
+            :write="(value) => write(item, field.name, value)"
+            @done="finish"
           />
           <button
             v-else
@@ -127,11 +134,10 @@ button {
 button:hover {
   border-color: var(--hairline);
 }
-input {
-  width: 90px;
-  padding: 2px 5px;
-  border: 1px solid var(--verdigris);
-  border-radius: 3px;
+.input {
+  min-width: 90px;
+}
+.amount .input :deep(input) {
   text-align: end;
 }
 .focused {

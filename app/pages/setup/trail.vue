@@ -44,7 +44,7 @@ function pageOf({ subjectKind, subjectId }: Answer<'GET /trail'>['entries'][numb
         @choose="list.change({ subjectKind: $event })"
       />
       <DaysFilter :list="list" />
-      <a class="out" :href="addressOf('GET /trail.csv', { query: filter })" download>Take out as CSV</a>
+      <a class="out" :href="addressOf('GET /trail.csv', { query: filter })" download>Export as CSV</a>
     </template>
     <ListTable :rows="page.value.value?.entries" :total="page.value.value?.total ?? 0" :per-page="PAGE" :list="list">
       <Column header="When" style="width: 150px"

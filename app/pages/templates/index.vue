@@ -77,7 +77,7 @@ await soon(loaded.first);
           @change="putIn(input?.files?.[0])"
         />
         <PermittedButton
-          label="Put a template in"
+          label="Import template"
           size="small"
           :loading="busy"
           :why-not="store.mayNot('publish')"
@@ -92,7 +92,7 @@ await soon(loaded.first);
         @close="waiting = undefined"
       />
       <EmptyNote v-if="loaded.value.value?.length === 0" title="No templates yet"
-        >Put one in from its file: press the button, or drop the file here.</EmptyNote
+        >Import one from its file: press the button, or drop the file here.</EmptyNote
       >
       <EmptyNote v-else-if="loaded.value.value && shown.length === 0" title="No template is called that"
         >Search for less, or choose another kind.</EmptyNote
@@ -111,7 +111,7 @@ await soon(loaded.first);
           <span class="quiet">{{ template.kind }}, version {{ template.version }}</span>
           <span v-if="template.editions > 1" class="quiet">{{ template.editions }} editions</span>
           <span class="quiet">{{ use(template.documents, template.lastUsed) }}</span>
-          <a :href="addressOf('GET /templates/{id}/file', { parameters: { id: template.id } })" download>Take out</a>
+          <a :href="addressOf('GET /templates/{id}/file', { parameters: { id: template.id } })" download>Export</a>
         </li>
       </ul>
     </template>

@@ -8,24 +8,24 @@ import { useMeStore } from '~/stores/me';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 const route = useRoute();
-const toast = useToast();
 const store = useMeStore();
 const types = useRecordTypesStore();
 const type = computed(() => String(route.params.type));
 const called = computed(() => types.called(type.value));
 const id = computed(() => String(route.params.id));
+/** The template whose proof one came from. */
+const proofOf = computed(() => (typeof route.query.proof === 'string' ? route.query.proof : undefined));
 const asked = computed(() => (typeof route.query.field === 'string' ? route.query.field : undefined));
 
 const loaded = useLoaded(() => api('GET /records/{type}/{id}', { parameters: { type: type.value, id: id.value } }));
 const documents = useLoaded(() => api('GET /documents', { query: documentsOn(type.value, id.value) }));
 const templates = useLoaded(() => api('GET /templates'));
-/** The last correction, so that it can be taken back. */
-const lastChange = shallowRef<{ type: string; id: string; field: string; before: string }>();
-
 watch([type, id], () => Promise.all([loaded.reload(), documents.reload(), templates.reload()]), { immediate: true });
 useKeys({
   'Control+Enter': () => produce(fitting.value[0]?.id),
-  'Control+z': undo,
+  'Control+z': () => void changes.undo(),
+  'Control+Shift+z': () => void changes.redo(),
+  'Control+y': () => void changes.redo(),
   r: loaded.reload,
 });
 
@@ -58,36 +58,15 @@ const lists = computed(() =>
 const focusedPath = computed(() => asked.value?.slice(asked.value.indexOf('.') + 1));
 const isFocused = (path: string) => focusedPath.value === path;
 
-async function write(
-  record: RecordSnapshot,
-  field: string,
-  value: string,
-  before = fieldInput(record.fields[field]),
-): Promise<void> {
-  try {
-    await api('PATCH /fields', {
-      body: { type: record.type, id: record.id, version: record.version ?? '', field, value },
-    });
-    lastChange.value = { type: record.type, id: record.id, field, before };
-    await loaded.reload();
-    toast.add({ severity: 'secondary', summary: 'Written to the CRM', detail: 'Ctrl Z takes it back.', life: 3_000 });
-  } catch (thrown) {
-    const problem = asProblem(thrown);
-    toast.add({ severity: 'error', summary: problem.title, detail: problem.detail, life: 9_000 });
-    await loaded.reload();
-  }
-}
-
-async function undo(): Promise<void> {
-  const change = lastChange.value;
-  const changed =
-    change &&
-    [record.value, ...lists.value.flatMap(({ items }) => items), ...related.value.map((each) => each.record)].find(
-      (each) => each?.type === change.type && each.id === change.id,
-    );
-  if (!change || !changed) return;
-  await write(changed, change.field, change.before);
-}
+const changes = useRecordChanges({
+  schema: () => schema.value,
+  records: () => [
+    ...(record.value ? [record.value] : []),
+    ...lists.value.flatMap(({ items }) => items),
+    ...related.value.map((each) => each.record),
+  ],
+  reload: loaded.reload,
+});
 
 function produce(templateId: string | undefined): void {
   if (templateId && !store.mayNot('prove')) void navigateTo(producePath(type.value, id.value, templateId));
@@ -106,6 +85,7 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
     <ProblemNote v-if="loaded.problem.value" :problem="loaded.problem.value" @again="loaded.reload" />
     <template v-else>
       <section class="record" aria-label="Record">
+        <NuxtLink v-if="proofOf" class="back" :to="producePath(type, id, proofOf)">Back to the proof</NuxtLink>
         <div v-if="!record || !schema" class="fields"><Skeleton v-for="n in 14" :key="n" height="18px" /></div>
         <template v-else>
           <div class="fields">
@@ -119,7 +99,7 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
                   :value="shown.fields[field.name]"
                   :focused="isFocused(path ? memberPath(path, field.name) : field.name)"
                   :why-not="barred"
-                  @write="write(shown, field.name, $event)"
+                  :write="(value) => changes.write(shown, field.name, value)"
                 />
               </dl>
             </template>
@@ -135,7 +115,7 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
               :schema="schema"
               :focused-path="focusedPath"
               :why-not="barred"
-              @write="write"
+              :write="changes.write"
             />
             <p v-else class="quiet">
               This {{ called }} has no {{ field.label.toLowerCase() }} yet. Add them in the CRM.
@@ -179,6 +159,10 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
   overflow: auto;
   background: var(--sheet);
   border-right: 1px solid var(--hairline);
+}
+.back {
+  display: inline-block;
+  margin-bottom: 12px;
 }
 .fields {
   display: grid;

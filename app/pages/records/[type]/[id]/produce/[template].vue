@@ -4,7 +4,12 @@ import { useMeStore } from '~/stores/me';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 definePageMeta({
-  middleware: ({ params: { id, template } }) => useProofStore().sendFor(String(id), String(template)),
+  middleware: ({ params: { id, template }, query: { edition } }, from) => {
+    // Another leaf of the same proof needs nothing new.
+    const isSame = from.params.id === id && from.params.template === template && from.query.edition === edition;
+    if (isSame) return;
+    useProofStore().sendFor({ record: String(id), template: String(template), edition: edition?.toString() });
+  },
 });
 
 type Leaf = 'preflight' | 'workings' | 'document';
@@ -17,7 +22,17 @@ const type = computed(() => String(route.params.type));
 const recordId = computed(() => String(route.params.id));
 const types = useRecordTypesStore();
 const templateId = computed(() => String(route.params.template));
-const leaf = ref<Leaf>('preflight');
+const LEAVES: readonly string[] = ['preflight', 'workings', 'document'] satisfies Leaf[];
+/** Which leaf and which edition are shown is in the address, so that Back goes through them. */
+const leaf = computed({
+  get: () => (LEAVES.includes(String(route.query.leaf)) ? (route.query.leaf as Leaf) : 'preflight'),
+  set: (shown) => show({ leaf: shown === 'preflight' ? undefined : shown }),
+});
+const edition = computed(() => route.query.edition?.toString());
+function show(parts: Record<string, string | undefined>): void {
+  const query = Object.entries({ ...route.query, ...parts }).filter(([, value]) => value !== undefined);
+  void navigateTo({ query: Object.fromEntries(query) });
+}
 const leaves = computed(() => [
   { leaf: 'preflight' as const, word: 'Preflight', count: store.openFindings.length },
   { leaf: 'workings' as const, word: 'Workings' },
@@ -25,17 +40,19 @@ const leaves = computed(() => [
 ]);
 const pages = useTemplateRef<{ showValue(id: string): Promise<void> }>('pages');
 const walk = useWalk();
+/** Whether a newer proof has been under way for longer than a blink. */
+const isRenewed = refDebounced(
+  computed(() => store.loading && !!store.proof),
+  120,
+);
 
 const load = () => store.load(recordId.value, templateId.value);
 watch(
-  [recordId, templateId],
-  () => {
-    store.reset();
-    void load();
-  },
+  [recordId, templateId, edition],
+  () => void store.open({ record: recordId.value, template: templateId.value, edition: edition.value }),
   { immediate: true },
 );
-onBeforeUnmount(store.reset);
+onBeforeUnmount(store.leave);
 // What is proofed is the record as it is now: coming back to the window reads it again.
 useEventListener(window, 'focus', () => !store.busy && !store.filing && load());
 useKeys({ 'Control+Enter': () => barred.value ?? store.file(), r: load, '[': () => step(-1), ']': () => step(1) });
@@ -79,9 +96,11 @@ function showFinding(finding: Finding): void {
     <ProblemNote v-if="store.problem" :problem="store.problem" @again="load" />
     <DeskAndLeaf v-else v-model="leaf" desk-label="Proof" :leaves="leaves">
       <template #desk>
+        <p v-if="store.proof && isRenewed" class="renewing" role="status">Making the proof …</p>
         <ProofPages
           v-if="store.proof"
           ref="pages"
+          :class="{ old: isRenewed }"
           :proof="store.proof"
           :findings="store.findings"
           @value="openValue"
@@ -97,6 +116,7 @@ function showFinding(finding: Finding): void {
           :proved="store.proof.proved.sums"
           :read="store.proof.read"
           :record="{ type, id: recordId }"
+          :template="templateId"
           :why-not="barred"
           @show="showFinding"
           @workings="openWorkings"
@@ -115,7 +135,7 @@ function showFinding(finding: Finding): void {
           :proof="store.proof"
           :edition="store.edition"
           :frozen="store.busy || store.filing !== undefined"
-          @edition="store.inEdition"
+          @edition="show({ edition: $event })"
         />
       </template>
       <template #foot>
@@ -128,6 +148,7 @@ function showFinding(finding: Finding): void {
           :filing="store.filing"
           :problem="store.filingProblem"
           :open-count="store.openFindings.length"
+          :renewing="store.loading && !!store.proof"
           :record="{ type, id: recordId }"
           @file="store.file"
           @look="leaf = 'preflight'"
@@ -140,6 +161,19 @@ function showFinding(finding: Finding): void {
 <style scoped>
 .produce {
   height: 100%;
+}
+.produce :deep(.old [data-page]) {
+  opacity: 0.45;
+}
+.renewing {
+  position: absolute;
+  z-index: 1;
+  top: 60px;
+  left: 50%;
+  padding: 6px 12px;
+  background: var(--night);
+  border-radius: 3px;
+  color: #fff;
 }
 .waiting {
   display: grid;
