@@ -18,7 +18,7 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, loc
 async function open(path: string): Promise<Page> {
   await page.goto(BASE + path);
   await page.waitForLoadState('networkidle');
-  await page.waitForTimeout(500);
+  await page.waitForTimeout(900);
   return page;
 }
 async function take(name: string): Promise<void> {
@@ -28,7 +28,7 @@ async function take(name: string): Promise<void> {
 async function file(deal: string, template = 'glasshouse-quote'): Promise<void> {
   await open(`/records/Deal/${deal}/produce/${template}`);
   await page.getByRole('button', { name: 'File', exact: true }).click();
-  await page.getByText('is filed and on the deal').waitFor();
+  await page.getByText('is filed and attached to the deal').waitFor();
 }
 
 await open('/');
@@ -71,7 +71,7 @@ async function printed(name: string, number: number): Promise<void> {
 }
 
 await open('/records/Deal?sort=account');
-await page.getByRole('row').nth(4).locator('.tick').click();
+await page.getByRole('row').nth(4).getByRole('checkbox').click();
 await take('deals');
 await open('/records/Deal/D-1188');
 await take('deal');

@@ -90,6 +90,17 @@ describe('the connector', () => {
     expect(await found("' or 1 eq 1")).toEqual([]);
     expect((await listRecords(database(), 'Deal', { ...query, stage: 'Lost' }, CALLER)).total).toBe(2);
     expect((await recordSummary(database(), 'Deal', {}, CALLER)).counts['needs-quote']).toBe(21);
+    const narrowed = await recordSummary(database(), 'Deal', { stage: 'Site visit', search: 'glasshouse' }, CALLER);
+    const listed = await listRecords(
+      database(),
+      'Deal',
+      { ...query, stage: 'Site visit', search: 'glasshouse' },
+      CALLER,
+    );
+    expect(narrowed.counts.all).toBe(listed.total);
+    expect(narrowed.counts.all).toBeGreaterThan(0);
+    // What can be chosen stays the same, whatever is chosen.
+    expect(narrowed.stages).toEqual((await recordSummary(database(), 'Deal', {}, CALLER)).stages);
   });
 
   it('repeats what failed on the way, and says so when the CRM stays away', async () => {

@@ -8,7 +8,7 @@ import type { Caller } from '../../server/people/caller';
 import { Press } from '../../server/press/press';
 import { Problem } from '../../server/problem';
 
-import { documentState, listDocuments, readDocument } from '../../server/register';
+import { documentState, listDocuments, readDocument, registerFilters } from '../../server/register';
 import type { Services } from '../../server/services';
 import { listTemplates, publishSheet, templateWithSchema } from '../../server/templates';
 import { readTrail } from '../../server/trail';
@@ -57,6 +57,25 @@ describe('without finance', () => {
   });
 });
 
+describe('the register', () => {
+  it('is narrowed by person and days, and sums each kind for itself', async () => {
+    const finance = callerWith('producer', 'finance');
+    await fileAs(services(), await request('D-1188', 'glasshouse-quote', finance), finance);
+    const query = { sort: 'created', descending: true, skip: 0, top: 10 };
+    const total = async (more: object) => (await listDocuments(database(), { ...query, ...more }, finance)).total;
+    const all = await total({});
+    expect(all).toBeGreaterThan(1);
+    expect(await total({ by: 'Tamar Whitlow', from: '2001-01-01', until: '2999-12-31' })).toBe(all);
+    expect([await total({ by: 'Somebody' }), await total({ until: '2001-01-01' })]).toEqual([0, 0]);
+    const { totals } = await listDocuments(database(), query, finance);
+    expect(new Set(totals.map(({ kind, currency }) => `${kind} ${currency}`)).size).toBe(totals.length);
+    expect(await registerFilters(database(), finance)).toMatchObject({
+      kinds: expect.arrayContaining(['invoice', 'quote']) as unknown,
+      people: ['Tamar Whitlow'],
+    });
+  });
+});
+
 describe('a kind that some roles alone may see', () => {
   const rules = { ...usualRules, kinds: { ...usualRules.kinds, quote: { see: ['finance' as const], act: [] } } };
   const hidden: Caller = { ...callerWith('producer', 'author'), rules };
@@ -69,6 +88,8 @@ describe('a kind that some roles alone may see', () => {
       (await listDocuments(database(), query, caller)).documents.map(({ kind }) => kind);
     expect(await kinds(seen)).toContain('quote');
     expect(await kinds(hidden)).not.toContain('quote');
+    expect((await registerFilters(database(), seen)).kinds).toContain('quote');
+    expect((await registerFilters(database(), hidden)).kinds).not.toContain('quote');
     expect((await find(database(), number, seen)).documents).toHaveLength(1);
     expect((await find(database(), number, hidden)).documents).toHaveLength(0);
     expect(await documentState(database(), id, hidden)).toBeUndefined();

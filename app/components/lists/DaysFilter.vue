@@ -28,5 +28,6 @@ const DAYS = [
   background: var(--sheet);
   border: 1px solid var(--hairline);
   border-radius: 3px;
+  font-weight: 400;
 }
 </style>

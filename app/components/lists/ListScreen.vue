@@ -25,6 +25,7 @@ defineEmits<{ again: [] }>();
 }
 .strip {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   align-items: center;
   padding: 0 16px;

@@ -38,6 +38,7 @@ const open = ({ data }: DataTableRowClickEvent<Row>) => emit('open', data);
     data-key="id"
     :selection-mode="mayChoose ? 'multiple' : undefined"
     meta-key-selection
+    highlight-on-select
     lazy
     scrollable
     scroll-height="flex"

@@ -155,6 +155,10 @@ input {
   text-align: start;
   white-space: normal;
 }
+.ask,
+.problem {
+  max-width: 240px;
+}
 .ask {
   display: flex;
   flex-wrap: wrap;

@@ -42,15 +42,6 @@ await soon(types.load(), page.first, filters.first);
     <WhereAmI title="Register" />
     <ListScreen :problem="page.problem.value" @again="page.reload">
       <template #strip>
-        <p class="quiet count">
-          <template v-if="page.value.value"
-            >{{ page.value.value.total === 1 ? '1 document' : `${page.value.value.total} documents`
-            }}<template v-for="({ kind, sums }, at) in totals" :key="kind"
-              >{{ at === 0 ? '. Filed: ' : '; ' }}{{ kind }} {{ sums.slice(0, 2).join(', ')
-              }}<template v-if="sums.length > 2"> and {{ sums.length - 2 }} other currencies</template></template
-            ></template
-          >
-        </p>
         <SearchField :value="list.search.value" label="Search the register" @search="list.change({ search: $event })" />
         <ChoiceFilter
           label="Kind"
@@ -79,6 +70,15 @@ await soon(types.load(), page.first, filters.first);
           size="small"
           @click="list.clear(...FILTERS)"
         />
+        <p class="quiet count">
+          <template v-if="page.value.value"
+            >{{ page.value.value.total === 1 ? '1 document' : `${page.value.value.total} documents`
+            }}<template v-for="({ kind, sums }, at) in totals" :key="kind"
+              >{{ at === 0 ? '. Filed: ' : '; ' }}{{ kind }} {{ sums.slice(0, 2).join(', ')
+              }}<template v-if="sums.length > 2"> and {{ sums.length - 2 }} other currencies</template></template
+            ></template
+          >
+        </p>
       </template>
 
       <ListTable
@@ -143,6 +143,9 @@ await soon(types.load(), page.first, filters.first);
 }
 .screen-root :deep(.end) {
   white-space: nowrap;
+}
+.count {
+  flex-basis: 100%;
 }
 .number {
   white-space: nowrap;
