@@ -299,7 +299,7 @@ export const documents = pgTable(
     index('documents_by_amount').on(table.amount.desc().nullsLast(), table.id.desc()),
     index('documents_state').on(table.state, table.createdAt),
     index('documents_template').on(table.templateId, table.state, table.filedAt),
-    index('documents_sums').on(table.state, table.currency, table.amount),
+    index('documents_sums').on(table.state, table.kind, table.currency, table.amount),
     index('documents_words').using('gin', sql`${table.words} gin_trgm_ops`),
   ],
 );

@@ -1,0 +1,2 @@
+DROP INDEX "documents_sums";--> statement-breakpoint
+CREATE INDEX "documents_sums" ON "documents" USING btree ("state","kind","currency","amount");
