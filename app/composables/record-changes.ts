@@ -66,28 +66,28 @@ export function useRecordChanges({ schema, records, reload }: Page) {
   /** Takes the last change back, and says which. */
   async function undo(): Promise<void> {
     const change = done.value.at(-1);
-    if (change && (await again(change, change.before, 'Undone')))
+    if (change && (await put(change, change.after, change.before, 'Undone')))
       [done.value, undone.value] = [done.value.slice(0, -1), [...undone.value, change]];
   }
 
   async function redo(): Promise<void> {
     const change = undone.value.at(-1);
-    if (change && (await again(change, change.after, 'Done again')))
+    if (change && (await put(change, change.before, change.after, 'Done again')))
       [done.value, undone.value] = [[...done.value, change], undone.value.slice(0, -1)];
   }
 
-  async function again(change: Change, value: string, word: string): Promise<boolean> {
-    const other = value === change.before ? change.after : change.before;
-    if (!isSame(valueOf(change, change.field), other)) {
+  /** Puts one value in place of another, if that is still there. */
+  async function put(change: Change, from: string, to: string, word: string): Promise<boolean> {
+    if (!isSame(valueOf(change, change.field), from)) {
       say(`${change.label} was changed since`, 'Somebody else wrote it, so it is left as it is.');
       return false;
     }
-    const { refused } = await send(change, value);
+    const { refused } = await send(change, to);
     if (refused !== undefined) {
       toast.add({ severity: 'error', summary: `${change.label} is as it was`, detail: refused, life: 9_000 });
       return false;
     }
-    say(`${word}: ${change.label}`, `It is ${value || 'blank'} now.`);
+    say(`${word}: ${change.label}`, `It is ${to || 'blank'} now.`);
     return true;
   }
 

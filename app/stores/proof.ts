@@ -114,17 +114,20 @@ export const useProofStore = defineStore('proof', () => {
 
   /** Takes up the filing that was under way when the page was loaded anew. */
   async function findFiling(): Promise<void> {
-    const id = filings.value[subject.value];
+    const asked = subject.value;
+    const id = filings.value[asked];
     if (id === undefined) return;
     busy.value = true;
     try {
       const { document } = await api('GET /documents/{id}', { parameters: { id } });
+      // Another proof may have been opened meanwhile.
+      if (subject.value !== asked) return;
       const { number, state, reason, dueAt } = document;
       filing.value = { id, number, state, reason, dueAt };
       if (isEnded(document)) busy.value = false;
       else follow(id);
     } catch {
-      busy.value = false;
+      if (subject.value === asked) busy.value = false;
     }
   }
 

@@ -27,6 +27,7 @@ const marks = (item: RecordSnapshot) =>
   Object.values(fields.value).filter(({ type, name }) => type === 'boolean' && item.fields[name] === true);
 const isFocused = (item: RecordSnapshot, name: string) =>
   focusedPath === memberPath(itemPath(relation.name, item.id), name);
+
 function begin(item: RecordSnapshot, { name, readonly }: FieldSchema): void {
   if (readonly) return;
   if (whyNot) return tellBarred(whyNot);
