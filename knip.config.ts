@@ -8,7 +8,7 @@ const config: KnipConfig = {
     'standins/crm/main.ts',
     // Named in nuxt.config.ts by its path.
     'server/error.ts',
-    'tools/bench/{figures-main,long,memory}.ts',
+    'tools/bench/{figures-speed,setting,long,memory}.ts',
     'tools/*.{ts,mjs}',
     'core/**/*.test.ts',
   ],

@@ -3,8 +3,9 @@
  * outside) and the press folder with the typesetting program and its fonts. `npm run build` builds the web application too.
  */
 import { build } from 'esbuild';
-import { cpSync, mkdirSync, rmSync } from 'node:fs';
+import { cpSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { fontWidths } from './font-widths';
 
 const OUT = '.build';
 
@@ -36,6 +37,7 @@ function copyFonts(): void {
 rmSync(OUT, { recursive: true, force: true });
 mkdirSync(join(OUT, 'press/fonts'), { recursive: true });
 copyFonts();
+writeFileSync(join(OUT, 'press/widths.json'), JSON.stringify(fontWidths(join(OUT, 'press/fonts'))));
 cpSync('render/typst/document.typ', join(OUT, 'press/document.typ'));
 cpSync('server/db/migrations', join(OUT, 'migrations'), { recursive: true });
 await build({

@@ -63,7 +63,10 @@ const REQUESTS: readonly string[] = [
   ),
   ...words.map((word) => deals(`search=${word}`)),
   deals(`skip=${COUNT - 100}`),
-  '/api/record-types/Deal',
+  ...['', '?stage=Won', '?owner=Owner 7', '?search=vent', '?search=renewal 123&stage=Won'].map(
+    (filter) => `/api/record-types/Deal${filter}`,
+  ),
+  '/api/register',
   ...sorts(['created', 'number', 'record', 'account', 'amount']).map(documents),
   ...['state=filed', 'state=failed', 'kind=invoice', 'recordId=L-300'].map(documents),
   ...words.map((word) => documents(`search=${word}`)),

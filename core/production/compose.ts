@@ -1,5 +1,5 @@
 import type { Meaning } from '../formula/meanings';
-import { collectReads, type Cell } from '../sheet/cell';
+import type { Cell } from '../sheet/cell';
 import { dayOf } from '../formula/date';
 import { asCondition } from '../formula/functions';
 import type { RegisteredDocument } from '../formula/functions/register';
@@ -276,7 +276,7 @@ class DocumentComposer {
 
   #checkCurrency(): void {
     const cell = this.by.sheet.evaluate('currency', this.template.sheet.currency);
-    collectReads(cell, this.by.used);
+    this.by.uses(cell);
     if (cell.value.type === 'text' && isCurrencyCode(cell.value.value)) return;
     this.by.findings.push(noCurrency(cell.value, calledByType(this.context.schema, this.template.record.type)));
   }

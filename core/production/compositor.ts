@@ -71,6 +71,12 @@ export class Compositor implements Composer {
     );
   }
 
+  /** Notes all that a cell read as used. What was noted once, whichever value asked for it, is not walked again. */
+  uses(cell: Cell): void {
+    collectReads(cell, this.used, this.#collected);
+  }
+  readonly #collected = new Set<Cell>();
+
   /** The outcome of a condition; what counts as used is the outcome, not the fields it looked at. */
   chooses(id: string, formula: string, block: string, row?: Row): boolean {
     const key = keyOf(id, row);
@@ -97,7 +103,7 @@ export class Compositor implements Composer {
   rows(id: string, list: string, label: string, row?: Row): Row[] {
     if (this.#rows > MOST_ROWS) return [];
     const cell = this.sheet.evaluate(keyOf(id, row), list, row);
-    collectReads(cell, this.used);
+    this.uses(cell);
     if (cell.value.type === 'list') return this.#counted(rowsIn(cell.value), id, label);
     this.fault(cell.value.type === 'error' ? cell.value : error(`“${label}” is not over a list.`), id);
     return [];
@@ -132,7 +138,7 @@ export class Compositor implements Composer {
   read({ id, formula, block, row }: ValueRequest): { key: string; value: Value } {
     const key = keyOf(id, row);
     const cell = this.sheet.evaluate(key, formula, row);
-    collectReads(cell, this.used);
+    this.uses(cell);
     this.values[key] = { block, workings: this.explained(this.#behind(cell)) };
     this.#refuseInternal(cell, block, key);
     return { key, value: cell.value };

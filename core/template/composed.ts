@@ -72,6 +72,7 @@ export function textOfRuns(runs: readonly Run[]): string {
 
 /** Line ends in a value print as line ends. */
 export function brokenLines(run: Extract<Run, { kind: 'text' }>): Run[] {
+  if (!/[\n\r\u2028\u2029]/.test(run.text)) return run.text === '' ? [] : [run];
   const lines = run.text.split(/\r\n|[\n\r\u2028\u2029]/);
   return lines.flatMap((line, position): Run[] => {
     const printed: Run[] = line === '' ? [] : [{ ...run, text: line }];

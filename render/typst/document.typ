@@ -7,6 +7,11 @@
 #let proof = mode != "print"
 #let style = paper.style
 #let rtl-page = paper.direction == "rtl"
+// What functions below read of the document stands under a name of its own: one that named `paper` would be another function,
+// with nothing kept of it, as soon as a word of the document changes.
+#let pictures = paper.pictures
+#let digits = paper.digits.clusters()
+#let annex-pages = paper.annexPages
 
 #let ink = rgb(style.colours.ink)
 #let quiet = rgb(style.colours.quiet)
@@ -24,7 +29,7 @@
 #let heading-sizes = (size * calc.pow(style.type.step, 3), size * style.type.step, size * 1.1)
 
 // A whole number in the digits of the document's language.
-#let in-digits(number) = str(number).replace(regex("[0-9]"), digit => paper.at("digits", default: "0123456789").clusters().at(int(digit.text)))
+#let in-digits(number) = str(number).replace(regex("[0-9]"), digit => digits.at(int(digit.text)))
 
 #let issued = paper.date.split("-").map(int)
 #set document(
@@ -57,33 +62,32 @@
 // A link of a private scheme makes a value a thing to click on the proof.
 #let clickable(it, body) = if proof and "value" in it { link("lumbix:" + it.value, body) } else { body }
 
-#let zero-space = "\u{200b}"
-#let right-to-left = regex("[\u{0590}-\u{08ff}\u{fb1d}-\u{fdff}\u{fe70}-\u{fefc}]")
-
+// Plain words arrive as a string, anything else as a dictionary (`setRuns` in set-runs.ts).
 #let set-run(run) = {
-  if run.kind == "break" { return linebreak() }
-  if run.kind == "pageNumber" { return context in-digits(counter(page).get().first()) }
-  if run.kind == "pageCount" { return context in-digits(counter(page).final().first() + paper.annexPages) }
-  // A zero-width space in the text itself would end up in what is copied from the page, so it is a space of no width.
-  let body = if run.text.contains(zero-space) { run.text.split(zero-space).map(text).join(h(0pt)) } else { text(run.text) }
-  // A value keeps its own direction among words that run the other way.
-  if "value" in run and run.text.contains(right-to-left) != rtl-page { body = text(dir: if rtl-page { ltr } else { rtl }, body) }
-  if run.at("bold", default: false) { body = text(weight: "semibold", body) }
-  if run.at("italic", default: false) { body = text(style: "italic", body) }
-  if run.at("underline", default: false) { body = underline(offset: 2pt, stroke: 0.5pt, body) }
-  if run.at("quiet", default: false) { body = text(fill: quiet, body) }
+  if type(run) == str { return text(run) }
+  if "kind" in run {
+    if run.kind == "break" { return linebreak() }
+    if run.kind == "pageNumber" { return context in-digits(counter(page).get().first()) }
+    return context in-digits(counter(page).final().first() + annex-pages)
+  }
+  let body = if "pieces" in run { run.pieces.map(text).join(h(0pt)) } else { text(run.text) }
+  if "turned" in run { body = text(dir: if rtl-page { ltr } else { rtl }, body) }
+  if "bold" in run { body = text(weight: "semibold", body) }
+  if "italic" in run { body = text(style: "italic", body) }
+  if "underline" in run { body = underline(offset: 2pt, stroke: 0.5pt, body) }
+  if "quiet" in run { body = text(fill: quiet, body) }
   if "colour" in run { body = text(fill: if run.colour == "accent" { accent } else { rgb(run.colour) }, body) }
   if "fault" in run {
     body = highlight(fill: rgb("#fbeeeb"), extent: 2pt, text(fill: fault.at(run.fault), body))
   }
-  if "link" in run and not proof { body = link(run.link, body) }
+  if "link" in run { body = link(run.link, body) }
   clickable(run, body)
 }
-#let set-runs(runs) = runs.map(set-run).join()
+#let set-runs(runs) = if type(runs) == str { text(runs) } else { runs.map(set-run).join() }
 
 #let formats = ("image/svg+xml": "svg", "image/png": "png", "image/jpeg": "jpg")
 #let set-picture(it) = clickable(it, image(
-  "/assets/" + it.picture, format: formats.at(paper.pictures.at(it.picture)), width: it.width * 1pt, alt: it.alt,
+  "/assets/" + it.picture, format: formats.at(pictures.at(it.picture)), width: it.width * 1pt, alt: it.alt,
 ))
 
 // ---- tables ----
@@ -93,21 +97,6 @@
   bands: (size: size, pad: 5.5pt, gap: 5pt, between: none, band: tint, edge: 6pt, head: 0.9pt + accent),
   dense: (size: size * 0.86, pad: 3.4pt, gap: 4.5pt, between: 0.25pt + rule, band: none, edge: 0pt, head: 0.6pt + ink),
 )
-
-#let set-cell(cell, column, row, look) = {
-  if "picture" in cell { return set-picture(cell.picture) }
-  let body = set-runs(cell.runs)
-  if column.align == "end" or column.width != "rest" { body = tabular(body) } else { body = text(hyphenate: true, body) }
-  let part = row.at("part", default: false)
-  if part { body = text(fill: quiet, body) }
-  let whole = {
-    body
-    if "detail" in cell {
-      block(above: 4.2pt, below: 0pt, text(size: look.size * 0.85, fill: quiet, set-runs(cell.detail)))
-    }
-  }
-  if part and column.width == "rest" { pad(..sides(11pt, 0pt), whole) } else { whole }
-}
 
 // How many rows the unseen first cell spans that holds rows of a group together: the heading with the first row, the
 // last row with the sum. 0 where an earlier one reaches. A spanning cell that may not break keeps its rows on one page.
@@ -125,9 +114,6 @@
   spans
 }
 
-#let words-in(row) = row.cells.map(cell => (cell.runs + cell.at("detail", default: ())).map(run => if run.kind == "text" { run.text.len() } else { 0 }).sum(default: 0)).sum(default: 0)
-// Rows of fewer words than this are never taller than a page.
-#let many-words = 1400
 #let carried = state("carried", none)
 
 #let set-table(it, room: none) = {
@@ -136,81 +122,150 @@
   let last = columns.len() - 1
   let grouped = it.sections.any(section => "heading" in section)
   let lead = if grouped { 1 } else { 0 }
-  // The unseen cell at the start of a row, where the table is grouped and no earlier one reaches here.
-  let held(span) = if not grouped or span == 0 { () } else {
-    (table.cell(rowspan: span, breakable: false, inset: 0pt, []),)
+  // What holds for a whole column is said once for it: a function for each cell would be called for each.
+  let across = columns.enumerate().map(((x, column)) => sides(if x == 0 { look.edge } else { look.gap }, if x == last { look.edge } else { look.gap }))
+  let is-text = columns.map(column => column.align != "end" and column.width == "rest")
+  let running = text.with(hyphenate: true, number-width: auto)
+  let set-detail(runs) = block(above: 4.2pt, below: 0pt, text(size: look.size * 0.85, fill: quiet, number-width: auto, set-runs(runs)))
+  // Most cells are a few plain words; those with more are dictionaries.
+  let set-cell(cell, x, part) = {
+    let more = type(cell) == dictionary
+    if more and "picture" in cell { return set-picture(cell.picture) }
+    let body = set-runs(if more { cell.runs } else { cell })
+    if is-text.at(x) { body = running(body) }
+    if part { body = text(fill: quiet, body) }
+    if more { body = { body; set-detail(cell.detail) } }
+    if part and columns.at(x).width == "rest" { pad(..sides(11pt, 0pt), body) } else { body }
   }
+  // A row is kept whole unless it is taller than a page; only one of many words can be.
+  let breaks(row) = room != none and "long" in row and measure(
+    width: room.width * 0.5, row.cells.enumerate().map(((x, cell)) => set-cell(cell, x, false)).join(parbreak()),
+  ).height > room.height
+  // The unseen cell at the start of a row, where the table is grouped and no earlier one reaches here.
+  let held(span) = if not grouped or span == 0 { () } else { (table.cell(rowspan: span, inset: 0pt, stroke: none, []),) }
+
   let whole = it.sections.map(section => section.rows).flatten()
   // Fewer rows than this stand on one page, most of the time; what is carried costs a second look at every page.
   let carries = "carry" in it and whole.len() > 10
   let end-sum = if carries { whole.last().at("carried", default: none) }
+  let set-sum(runs) = text(weight: "semibold", set-runs(runs))
+  let set-carried(sum) = text(style: "italic", sum)
   // A row with the running sum, where a page ends or begins in the middle of the table; nothing elsewhere.
   let sum-row(words, shown) = {
     let place = it.carry.column
+    let bare = table.cell.with(stroke: none)
     let said(body) = context { let sum = carried.get(); if shown(sum) { block(inset: (y: look.pad), body(sum)) } }
-    if grouped { (table.cell(inset: 0pt, []),) }
-    if place > 0 { (table.cell(colspan: place, align: end, inset: (x: look.gap, y: 0pt), said(_ => text(fill: quiet, style: "italic", words))),) }
-    (table.cell(align: right, inset: (x: 0pt, y: 0pt), said(sum => tabular(style: "italic", sum))),)
-    if place < last { (table.cell(colspan: last - place, inset: 0pt, []),) }
+    if grouped { (bare(inset: 0pt, []),) }
+    if place > 0 { (bare(colspan: place, align: end, inset: (x: look.gap, y: 0pt), said(_ => text(fill: quiet, style: "italic", words))),) }
+    (bare(align: right, inset: (x: 0pt, y: 0pt), said(set-carried)),)
+    if place < last { (bare(colspan: last - place, inset: 0pt, []),) }
   }
-  // A row is kept whole unless it is taller than a page; only one of many words can be.
-  let breaks(row) = room != none and words-in(row) > many-words and measure(
-    width: room.width * 0.5, row.cells.enumerate().map(((at, cell)) => set-cell(cell, columns.at(at), row, look)).join(parbreak()),
-  ).height > room.height
-  set text(size: look.size, hyphenate: false)
-  if carries { carried.update(none) }
-  table(
-    columns: (0pt,) * lead + columns.map(column => if column.width == "rest" { 1fr } else if type(column.width) == str { auto } else { column.width * 100% }),
+
+  // Lines stand below cells. A table without lines between its rows has one where it ends.
+  let line-below(line) = (rest: none, bottom: line)
+  let closing = if look.between == none { look.head }
+  let strong = if it.style == "bands" { accent } else { ink }
+  let bottom = look.pad + 0.5pt
+  let set-row(row, banded, ends) = {
+    let own = (:)
+    if banded { own.insert("fill", look.band) }
+    if ends and closing != none { own.insert("stroke", line-below(closing)) }
+    if breaks(row) { own.insert("breakable", true) }
+    let part = row.at("part", default: false)
+    let cells = row.cells.enumerate().map(((x, cell)) => set-cell(cell, x, part))
+    if carries { cells.first() = { carried.update(row.at("carried", default: none)); cells.first() } }
+    if own.len() == 0 { cells } else { cells.map(table.cell.with(..own)) }
+  }
+  let set-section(section, above, ends) = {
+    let spans = holds(section)
+    let headed = "heading" in section
+    let summed = "subtotal" in section and section.subtotal != none
+    let before = if headed { 1 } else { 0 }
+    if headed {
+      held(spans.first())
+      (table.cell(colspan: last + 1, stroke: line-below(0.4pt + rule), inset: sides(look.edge, 0pt) + (top: look.pad * 2.2, bottom: 4pt), text(
+        font: heading-fonts, size: look.size * 1.1, weight: "semibold", number-width: auto, set-runs(section.heading),
+      )),)
+    }
+    for (at, row) in section.rows.enumerate() {
+      held(spans.at(at + before))
+      set-row(row, look.band != none and calc.even(above + at), ends and not summed and at == section.rows.len() - 1)
+    }
+    if summed {
+      let lines = line-below(if ends and closing != none { closing } else { 0.6pt + strong }) + if look.between == none { (top: 0.4pt + accent) }
+      held(spans.last())
+      if last > 0 {
+        (table.cell(colspan: last, align: end, stroke: lines, text(fill: quiet, number-width: auto, set-runs(section.subtotal.label))),)
+      }
+      (table.cell(align: right, stroke: lines, set-sum(section.subtotal.value)),)
+    }
+  }
+
+  let rows = ()
+  let above = 0
+  for (at, section) in it.sections.enumerate() {
+    rows += set-section(section, above, at == it.sections.len() - 1)
+    above += section.rows.len()
+  }
+  let headings = columns.map(column => text(
+    size: look.size * 0.9, weight: "semibold", fill: strong, number-width: auto, set-runs(column.heading),
+  ))
+  let set-columns(widths, heights) = table(
+    columns: (0pt,) * lead + widths,
+    rows: heights,
     align: (start,) * lead + columns.map(column => cell-side(column.align) + top),
-    stroke: none,
-    inset: (x, y) => sides(if x == lead { look.edge } else { look.gap }, if x == last + lead { look.edge } else { look.gap }) + (
-      top: if y == 0 { 3pt } else { look.pad }, bottom: if y == 0 { 4pt } else { look.pad + 0.5pt },
-    ),
+    stroke: line-below(look.between),
+    inset: (0pt,) * lead + across.map(each => each + (top: look.pad, bottom: bottom)),
     table.header(
       repeat: true,
       ..held(1),
-      ..columns.map(column => unbroken(
-        size: look.size * 0.9, weight: "semibold", fill: if it.style == "bands" { accent } else { ink }, set-runs(column.heading),
+      ..headings.enumerate().map(((x, heading)) => table.cell(
+        inset: across.at(x) + (top: 3pt, bottom: 4pt), stroke: line-below(look.head), heading,
       )),
-      table.hline(stroke: look.head),
       ..if carries { sum-row(it.carry.brought, sum => sum != none) },
     ),
-    ..it.sections.enumerate().map(((which, section)) => {
-      let above = it.sections.slice(0, which).map(section => section.rows.len()).sum(default: 0)
-      let spans = holds(section)
-      let headed = "heading" in section
-      let before = if headed { 1 } else { 0 }
-      let parts = ()
-      if headed {
-        parts += held(spans.first())
-        parts.push(table.cell(colspan: last + 1, breakable: false, inset: sides(look.edge, 0pt) + (top: look.pad * 2.2, bottom: 4pt), unbroken(
-          font: heading-fonts, size: look.size * 1.1, weight: "semibold", set-runs(section.heading),
-        )))
-        parts.push(table.hline(stroke: 0.4pt + rule))
-      }
-      for (at, row) in section.rows.enumerate() {
-        let fill = if look.band != none and calc.even(above + at) { look.band }
-        let may-break = breaks(row)
-        parts += held(spans.at(at + before))
-        parts += row.cells.enumerate().map(((index, cell)) => table.cell(breakable: may-break, fill: fill, {
-          if index == 0 and carries { carried.update(row.at("carried", default: none)) }
-          set-cell(cell, columns.at(index), row, look)
-        }))
-        if look.between != none { parts.push(table.hline(stroke: look.between)) }
-      }
-      if "subtotal" in section and section.subtotal != none {
-        if look.between == none { parts.push(table.hline(stroke: 0.4pt + accent)) }
-        parts += held(spans.last())
-        if last > 0 { parts.push(table.cell(colspan: last, align: end, text(fill: quiet, set-runs(section.subtotal.label)))) }
-        parts.push(table.cell(align: right, tabular(weight: "semibold", set-runs(section.subtotal.value))))
-        parts.push(table.hline(stroke: 0.6pt + if it.style == "bands" { accent } else { ink }))
-      }
-      parts
-    }).flatten(),
-    ..if carries { (table.footer(repeat: true, ..sum-row(it.carry.forward, sum => sum != end-sum)),) } else if look.between == none {
-      (table.hline(stroke: look.head),)
-    },
+    ..rows,
+    ..if carries { (table.footer(repeat: true, ..sum-row(it.carry.forward, sum => sum != end-sum)),) },
   )
+  let is-fixed = columns.map(column => column.width == "content")
+  let own-widths = columns.map(column => if column.width == "rest" { 1fr } else if column.width == "content" { auto } else { column.width * 100% })
+
+  if carries { carried.update(none) }
+  set text(size: look.size, hyphenate: false, number-width: "tabular")
+  set table.cell(breakable: false)
+  // What is known beforehand is not worth its while for a few rows.
+  let is-known = whole.len() > 4 and columns.enumerate().all(((x, column)) => not is-fixed.at(x) or "widest" in column)
+  if not is-known { set-columns(own-widths, auto) } else { layout(room => {
+    let gaps = across.map(each => each.left + each.right)
+    let widths = columns.enumerate().map(((x, column)) => if is-fixed.at(x) {
+      let sums = if x == last { it.sections.filter(section => "subtotal" in section and section.subtotal != none).map(section => set-sum(section.subtotal.value)) } else { () }
+      if carries and x == it.carry.column { sums += it.carry.widest.map(set-carried) }
+      gaps.at(x) + calc.max(..(headings.at(x), ..column.widest.map(each => text(each)), ..sums).map(each => measure(each).width))
+    } else { own-widths.at(x) })
+    let parts = widths.filter(each => type(each) == fraction).len()
+    let taken = widths.map(each => if type(each) == length { each } else if type(each) == ratio { each * room.width } else { 0pt }).sum()
+    let rest = (room.width - taken) / calc.max(parts, 1)
+    if parts > 0 and rest < 40pt { return set-columns(own-widths, auto) }
+    let spaces = range(columns.len()).filter(x => not is-fixed.at(x)).map(x => {
+      (if type(widths.at(x)) == fraction { rest } else { widths.at(x) * room.width }) - gaps.at(x)
+    })
+    let one-line = look.pad + measure(text("0")).height + bottom
+    let two-lines = one-line + 4.2pt + measure(text(size: look.size * 0.85, "0")).height
+    let height-of(row) = {
+      if "ems" not in row { return auto }
+      let indent = if "part" in row { 11pt } else { 0pt }
+      for (x, em) in row.ems.enumerate() { if em * look.size + indent > spaces.at(x) { return auto } }
+      if row.cells.any(cell => type(cell) == dictionary) { two-lines } else { one-line }
+    }
+    let heights = (auto,) * if carries { 2 } else { 1 }
+    for section in it.sections {
+      if "heading" in section { heights.push(auto) }
+      heights += section.rows.map(height-of)
+      if "subtotal" in section and section.subtotal != none { heights.push(auto) }
+    }
+    if carries { heights.push(auto) }
+    set-columns(widths, heights)
+  }) }
 }
 
 #let set-grid(it) = table(
@@ -317,7 +372,7 @@
   } else if it.kind == "list" {
     column(if "start" in it { enum(start: it.start, ..it.items.map(set-runs)) } else { list(..it.items.map(set-runs)) })
   } else if it.kind == "table" {
-    if it.sections.any(section => section.rows.any(row => words-in(row) > many-words)) {
+    if it.sections.any(section => section.rows.any(row => "long" in row)) {
       layout(room => set-table(it, room: (width: room.width, height: 200mm)))
     } else { set-table(it) }
   } else if it.kind == "grid" {

@@ -3,7 +3,10 @@ import type { ComposedBlock } from '../../core/template/blocks';
 import { NodeCompiler, type CompileDocArgs, type NodeTypstDocument } from '@myriaddreamin/typst-ts-node-compiler';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { ComposedTable } from '../../core/template/blocks/line-table';
 import type { Asset, Assets, ComposedDocument, Run } from '../../core/template/composed';
+import { isRuns, setRuns, type RunSetting } from './set-runs';
+import { setTable, type FontWidths } from './set-table';
 
 /**
  * The pages of a proof. Every value is an SVG link to `lumbix:` and its id; a section begins and ends at a link to
@@ -26,7 +29,7 @@ export class TypesettingError extends Error {
 const PROGRAM = '/document.typ';
 
 /** How many compilations an unused part of the cache survives while one document is being proofed. */
-const PROOF_AGE = 12;
+const PROOF_AGE = 6;
 
 /**
  * Sets composed documents as PDF and as SVG pages. One for each process of the press: it keeps its fonts and its cache. Only
@@ -35,13 +38,14 @@ const PROOF_AGE = 12;
 export class Typesetter {
   readonly #compiler: NodeCompiler;
 
-  /** `folder` holds `document.typ` and `fonts/`. */
+  /** `folder` holds `document.typ`, `fonts/` and how wide their letters are, in `widths.json`. */
   constructor(folder: string) {
     this.#compiler = NodeCompiler.create({
       workspace: folder,
       fontArgs: [{ fontPaths: [join(folder, 'fonts')] }],
     });
     this.#compiler.addSource(join(folder, PROGRAM), readFileSync(join(folder, PROGRAM), 'utf8'));
+    this.#widths = JSON.parse(readFileSync(join(folder, 'widths.json'), 'utf8')) as Record<string, FontWidths>;
     this.#folder = folder;
   }
   readonly #folder: string;
@@ -51,7 +55,7 @@ export class Typesetter {
    * @throws TypesettingError
    */
   pdf(document: ComposedDocument, assets: Assets, standard?: PdfStandard): Uint8Array {
-    this.#place(document, assets);
+    this.#place(document, assets, 'print');
     const options = {
       creationTimestamp: Date.parse(document.date) / 1000,
       pdfStandard: standard?.slice('pdf/'.length),
@@ -71,10 +75,9 @@ export class Typesetter {
    * @throws TypesettingError
    */
   proof(document: ComposedDocument, assets: Assets): ProofPages {
-    this.#place(document, assets);
+    this.#place(document, assets, 'proof');
     const body = this.#draw('proof');
-    this.#map('furniture.json', furniture(document, body.groups.length));
-    const running = this.#draw('furniture');
+    const running = this.#drawFurniture(document, body.groups.length);
     this.#compiler.evictCache(PROOF_AGE);
     const { width, height } = body;
     const pages = body.groups.map((group, index) => {
@@ -117,16 +120,37 @@ export class Typesetter {
     return { mainFilePath: join(this.#folder, PROGRAM), inputs: { mode } };
   }
 
-  #place(document: ComposedDocument, assets: Assets): void {
+  /** Running header and footer, drawn anew only where they changed. */
+  #drawFurniture(document: ComposedDocument, pages: number): Drawing {
+    const setting = { direction: document.direction, proof: true };
+    const { body: _, ...around } = document;
+    const sheets = json(furniture(document, pages), setting, this.#widthsOf(document));
+    const drawnOf = sheets + JSON.stringify(around);
+    if (this.#furniture?.drawnOf !== drawnOf) {
+      this.#map('furniture.json', sheets);
+      this.#furniture = { drawnOf, drawing: this.#draw('furniture') };
+    }
+    return this.#furniture.drawing;
+  }
+  #furniture?: { drawnOf: string; drawing: Drawing };
+
+  readonly #widths: Readonly<Record<string, FontWidths>>;
+
+  #widthsOf({ style }: ComposedDocument): FontWidths {
+    return this.#widths[style.fonts.text] ?? {};
+  }
+
+  #place(document: ComposedDocument, assets: Assets, mode: Mode): void {
     const pictures = Object.fromEntries(Object.entries(assets).map(([hash, { mediaType }]) => [hash, mediaType]));
-    this.#map('document.json', { ...document, pictures });
+    const setting = { direction: document.direction, proof: mode !== 'print' };
+    this.#map('document.json', json({ ...document, pictures }, setting, this.#widthsOf(document)));
     for (const [hash, asset] of Object.entries(assets)) {
       this.#compiler.mapShadow(join(this.#folder, 'assets', hash), Buffer.from(asset.bytes));
     }
   }
 
-  #map(name: string, content: unknown): void {
-    this.#compiler.mapShadow(join(this.#folder, name), Buffer.from(JSON.stringify(content, breakable)));
+  #map(name: string, content: string): void {
+    this.#compiler.mapShadow(join(this.#folder, name), Buffer.from(content));
   }
 }
 
@@ -140,32 +164,31 @@ const FORMATS: Readonly<Record<Asset['mediaType'], string>> = {
 /** What document.typ is asked to set. */
 type Mode = 'print' | 'proof' | 'furniture';
 
+/** What document.typ reads of a document. */
+const json = (content: unknown, setting: RunSetting, widths: FontWidths): string =>
+  JSON.stringify(content, (_key, value: unknown) => {
+    if (isRuns(value)) return setRuns(value, setting);
+    return isTable(value) ? setTable(value, widths) : value;
+  });
+
+const isTable = (value: unknown): value is ComposedTable => (value as Partial<ComposedTable> | null)?.kind === 'table';
+
 /** Running header and footer of each page, with the page's number in place of the page fields. */
 function furniture(document: ComposedDocument, pages: number): { header: ComposedBlock[]; footer: ComposedBlock[] }[] {
   const counted = pages + document.annexPages;
+  const inDigits = (number: number) => String(number).replace(/\d/g, (digit) => [...document.digits][Number(digit)]!);
   return Array.from({ length: pages }, (_, index) => ({
-    header: index === 0 ? [] : numbered(document.followingHeader, index + 1, counted),
-    footer: numbered(document.footer, index + 1, counted),
+    header: index === 0 ? [] : numbered(document.followingHeader, inDigits(index + 1), inDigits(counted)),
+    footer: numbered(document.footer, inDigits(index + 1), inDigits(counted)),
   }));
 }
 
-function numbered(blocks: readonly ComposedBlock[], page: number, pages: number): ComposedBlock[] {
+function numbered(blocks: readonly ComposedBlock[], page: string, pages: string): ComposedBlock[] {
   return JSON.parse(JSON.stringify(blocks), (_key, value: Run | unknown) => {
     const kind = (value as Run | null)?.kind;
-    if (kind === 'pageNumber') return { kind: 'text', text: String(page) };
-    return kind === 'pageCount' ? { kind: 'text', text: String(pages) } : value;
+    if (kind === 'pageNumber') return { kind: 'text', text: page };
+    return kind === 'pageCount' ? { kind: 'text', text: pages } : value;
   }) as ComposedBlock[];
-}
-
-/** Longer runs without a space may be broken anywhere, rather than run out of their column. */
-const UNBROKEN = /\S{29,}/gu;
-
-/** Puts zero-width spaces into words that no column is wide enough for; document.typ sets a place to break for each. */
-function breakable(key: string, value: unknown): unknown {
-  if (key !== 'text' || typeof value !== 'string') return value;
-  return value.replace(UNBROKEN, (word) =>
-    [...new Intl.Segmenter().segment(word)].map(({ segment }) => segment).join('\u200b'),
-  );
 }
 
 /** The typesetter's one tall picture, taken apart. Lengths in points. */
@@ -178,13 +201,27 @@ interface Drawing {
 
 /** Takes the tall picture apart: its top level holds a background and a group for each page, then the definitions. */
 function readDrawing(svg: string, pages: number): Drawing {
-  const compact = svg.replace(/<\/svg>\s*$/, '').replace(/\n {8,}/g, ' ');
-  const [, width, total] = /viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(compact)!.map(Number) as [number, number, number];
-  const elements = compact.split(/\n {4}(?=<[^/])/).slice(1);
+  const [, width, total] = /viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(svg)!.map(Number) as [number, number, number];
+  const elements = topElements(svg);
   return {
     groups: elements.filter((element) => element.startsWith('<g')),
     glyphs: elements.filter((element) => element.startsWith('<defs')).join(''),
     width,
     height: total / pages,
   };
+}
+
+/** What begins a line with the four spaces of the top level, up to the next of its kind, without its inner indentation. */
+function topElements(svg: string): string[] {
+  const TOP = '\n    <';
+  const elements: string[] = [];
+  let from = svg.indexOf(TOP);
+  while (from >= 0) {
+    let next = svg.indexOf(TOP, from + TOP.length);
+    while (svg[next + TOP.length] === '/') next = svg.indexOf(TOP, next + TOP.length);
+    const element = svg.slice(from + TOP.length - 1, next < 0 ? svg.lastIndexOf('</svg>') : next);
+    elements.push(element.replace(/\n +/g, ' '));
+    from = next;
+  }
+  return elements;
 }

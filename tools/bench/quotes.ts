@@ -15,11 +15,13 @@ const context: ComposeContext = {
 };
 const [glasshouseQuote, fullProposal] = shipped.templates;
 
+const longest = demoSnapshot('D-1203');
+const offered = demoSnapshot('D-1219');
+
 /** The demo's longest quote cut, or gone on with, to a number of lines; `word` is put into its name, so that every quote is unique. */
 export function quote(count: number, word: string): RecordSnapshot {
-  const deal = demoSnapshot('D-1203');
-  const lines = deal.fields.lines as RecordSnapshot[];
-  return withFields(deal, {
+  const lines = longest.fields.lines as RecordSnapshot[];
+  return withFields(longest, {
     name: `Research house, ${word}`,
     lines: Array.from({ length: count }, (_, index) => ({ ...lines[index % lines.length]!, id: `L-${index}` })),
   });
@@ -32,6 +34,6 @@ export function composed(snapshot: RecordSnapshot): Composition {
 
 /** A full proposal with a photograph on its cover and a picture beside each of its items; unique by `word`. */
 export function proposal(word: string): Composition {
-  const deal = withFields(demoSnapshot('D-1219'), { name: `Salad house, ${word}` });
+  const deal = withFields(offered, { name: `Salad house, ${word}` });
   return compose({ ...fullProposal!, annexes: [] }, deal, context);
 }
