@@ -32,6 +32,23 @@ test('a template is taken out, changed and put in again; a broken one is refused
   await expect(page.getByText('“Packing list” is on the shelf now.')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Packing list' })).toBeVisible();
 
+  // The same file again changes nothing; a changed one says what it would replace.
+  await putIn(page, own);
+  await expect(page.getByText('“Packing list” is the same as version 1. Nothing was changed.')).toBeVisible();
+  writeFileSync(own, JSON.stringify({ ...template, id: 'packing-list', name: 'Loading list' }));
+  await putIn(page, own);
+  const replaces = page.getByRole('dialog', { name: 'This would replace “Packing list”' });
+  await expect(replaces.getByRole('row', { name: 'Template Changed name' })).toBeVisible();
+  await replaces.getByRole('button', { name: 'Cancel' }).click();
+  await expect(replaces).toHaveCount(0);
+  await expect(page.getByRole('link', { name: 'Loading list' })).toHaveCount(0);
+  await putIn(page, own);
+  await replaces.getByRole('button', { name: 'As a new template' }).click();
+  await stopped.getByLabel('Why publish it all the same').fill('They wait for their addresses');
+  await stopped.getByRole('button', { name: 'Publish' }).click();
+  await expect(page.getByText('“Loading list (2)” is on the shelf now.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Packing list' })).toBeVisible();
+
   const broken = info.outputPath('broken.json');
   writeFileSync(
     broken,

@@ -144,7 +144,7 @@ test('keys find, list themselves and walk from proof to proof', async ({ page })
   await page.keyboard.press('Escape');
   await expect(page.getByText('Previous and next record in the proof')).toBeHidden();
   await page.keyboard.press('Control+k');
-  await page.getByRole('searchbox', { name: 'Find a record or a document' }).fill('hoshino');
+  await page.getByRole('searchbox', { name: 'Find a record, a document or a template' }).fill('hoshino');
   await expect(page.getByRole('option', { name: /Orchid range/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/D-1195/);

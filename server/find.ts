@@ -1,18 +1,34 @@
+import { searchableTexts, searchWords } from '../core/words/search';
 import type { Database } from './db/database';
+import { templates } from './db/schema';
+import { seesKind } from './people/access';
 import type { Caller } from './people/caller';
 import { recordTypes, findRecords } from './records/record-list';
 import { findDocuments } from './register';
 
 const MOST = 6;
 
-/** Records and documents for the find field. */
+/** Records, documents and templates for the find field. */
 export async function find(database: Database, search: string, caller: Caller) {
-  if (search.trim().length < 2) return { records: [], documents: [] };
-  const [documents, records] = await Promise.all([
+  if (search.trim().length < 2) return { records: [], documents: [], templates: [] };
+  const [documents, records, named] = await Promise.all([
     findDocuments(database, search.trim(), caller),
     recordsNamed(database, search, caller),
+    templatesNamed(database, search, caller),
   ]);
-  return { records, documents };
+  return { records, documents, templates: named };
+}
+
+/** There are few templates, so that all are read. */
+async function templatesNamed(database: Database, search: string, caller: Caller) {
+  const all = await database.select({ id: templates.id, name: templates.name, kind: templates.kind }).from(templates);
+  const wanted = searchWords(search);
+  return all
+    .filter(({ name, kind }) => {
+      const text = searchableTexts([name, kind]);
+      return seesKind(caller, kind) && wanted.every((word) => text.includes(word));
+    })
+    .slice(0, MOST);
 }
 
 async function recordsNamed(database: Database, search: string, caller: Caller) {

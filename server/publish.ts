@@ -24,6 +24,8 @@ export interface Publishing {
   base?: string;
   /** Why it is published although it stops on some records. */
   reason?: string;
+  /** What a person has to decide first. It is thrown once nothing is wrong with the template. */
+  undecided?: Problem;
   caller: Caller;
 }
 
@@ -37,7 +39,7 @@ export async function publish(
   services: Services,
   template: Template,
   pins: Pins,
-  { base, reason, caller }: Publishing,
+  { base, reason, undecided, caller }: Publishing,
 ): Promise<Published> {
   const { database, press } = services;
   const schema = await recordSchema();
@@ -47,6 +49,7 @@ export async function publish(
     throw faultyTemplate('The template has mistakes', reportOf([...missing, ...faults], count + missing.length));
   const { faults: shown, records } = await proveOnRecords(services, template, pins);
   if (shown.length > 0) throw faultyTemplate('The template has mistakes', reportOf(shown));
+  if (undecided) throw undecided;
   const accepted = reason?.trim();
   if (records.length > 0 && !accepted)
     throw new Problem(

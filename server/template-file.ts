@@ -1,15 +1,18 @@
 import { eq } from 'drizzle-orm';
 import { RefusedFile } from '../core/files/refused-file';
 import { reportOf, type FaultReport } from '../core/shape/faults';
+import type { Contract } from '../core/contract/contract';
+import type { AnswerOf, QueryOf } from '../core/contract/endpoint';
+import { templateChanges, type TemplateChange } from '../core/template/compare';
 import type { Template } from '../core/template/template';
 import { withFilesInside, withFilesKept } from './assets';
 import type { Connection } from './db/database';
-import { templates } from './db/schema';
+import { templates, templateVersions } from './db/schema';
 import { seenTemplate } from './productions/template';
 import { refuseUnseenKind } from './people/access';
 import type { Caller } from './people/caller';
-import type { Problem } from './problem';
-import { faultyTemplate, only, pinsFor, publish, type Published } from './publish';
+import { Problem } from './problem';
+import { faultyTemplate, only, pinsFor, publish } from './publish';
 import type { Services } from './services';
 
 const faulty = (faults: FaultReport): Problem => faultyTemplate('The template was not put in', faults);
@@ -27,30 +30,65 @@ export async function takeOutTemplate(
 }
 
 /**
- * Puts a template in from its file: as a new one, or as the next version of the one with its id. Nothing is kept of a
- * file that has anything wrong. The bytes are handed over to the press.
- * @throws Problem with every fault and its place.
+ * Puts a template in from its file: as a new one, or as the next version of the one with its id, where the caller says so. Nothing is kept
+ * of a file that has anything wrong, and a file that is the same as what is here changes nothing. The bytes are handed over to the press.
+ * @throws Problem with every fault and its place, or with what would be replaced.
  */
 export async function putInTemplate(
   services: Services,
   bytes: Uint8Array,
   caller: Caller,
-  reason?: string,
-): Promise<Published & { id: string; name: string; isNew: boolean }> {
+  { reason, as }: QueryOf<Contract['POST /templates']> = {},
+): Promise<AnswerOf<Contract['POST /templates']>> {
   const { database, press } = services;
   const read = await press.readTemplate(bytes);
   if ('faults' in read) throw faulty(reportOf(read.faults));
   refuseUnseenKind(caller, read.template.kind);
   const pins = await pinsFor(database, read.template);
   // Its files are kept by their hash; one that no version refers to does no harm.
-  const template = await withFiles({ database, press }, read.template);
-  const [before] = await database.select().from(templates).where(eq(templates.id, template.id));
-  const published = await publish(services, template, pins, {
-    base: before?.currentVersion ?? undefined,
-    reason,
-    caller,
-  });
-  return { ...published, id: template.id, name: template.name, isNew: before === undefined };
+  const { $schema: _, ...template } = await withFiles({ database, press }, read.template);
+  const here = await currentVersion(database, template.id);
+  if (here && as !== 'new') {
+    refuseUnseenKind(caller, here.body.kind);
+    const { id, name } = template;
+    const changes = templateChanges(here.body, template);
+    if (changes.length === 0) return { id, name, outcome: 'unchanged', versionId: here.id, version: here.version };
+    const published = await publish(services, template, pins, {
+      base: here.id,
+      undecided: as === 'replacement' ? undefined : wouldReplace(here, changes),
+      reason,
+      caller,
+    });
+    return { ...published, id, name, outcome: 'replaced' };
+  }
+  const own = here ? await underFreeName(database, template) : template;
+  return { ...(await publish(services, own, pins, { reason, caller })), id: own.id, name: own.name, outcome: 'added' };
+}
+
+async function currentVersion(connection: Connection, templateId: string) {
+  const [row] = await connection
+    .select({ id: templateVersions.id, version: templateVersions.version, body: templateVersions.body })
+    .from(templates)
+    .innerJoin(templateVersions, eq(templates.currentVersion, templateVersions.id))
+    .where(eq(templates.id, templateId));
+  return row;
+}
+
+const wouldReplace = ({ body: { name }, version }: { body: Template; version: number }, changes: TemplateChange[]) =>
+  new Problem(
+    409,
+    `This would replace “${name}”`,
+    `The file differs from “${name}”, which is at version ${version} here. Replace it, or import the file as a new template.`,
+    { reason: 'replaces', template: { name, version }, templateChanges: changes },
+  );
+
+/** The same template under an id and a name that none here has. */
+async function underFreeName(connection: Connection, template: Template): Promise<Template> {
+  const taken = await connection.select({ id: templates.id, name: templates.name }).from(templates);
+  for (let count = 2; ; count++) {
+    const own = { ...template, id: `${template.id}-${count}`, name: `${template.name} (${count})` };
+    if (!taken.some(({ id, name }) => id === own.id || name === own.name)) return own;
+  }
 }
 
 async function withFiles(keeping: Parameters<typeof withFilesKept>[0], template: Template): Promise<Template> {

@@ -1,3 +1,4 @@
+import type { TemplateChange } from '~~/core/template/compare';
 import { addressOf, type EndpointKey, type InAddress, type Needed } from '#core/contract/address';
 import type { Contract } from '#core/contract/contract';
 import type { AnswerOf, BodyOf, FileContent } from '#core/contract/endpoint';
@@ -14,6 +15,8 @@ export interface ApiProblem {
   findings?: Finding[];
   /** What is wrong in a file, each with its place. */
   faults?: { path: string; sentence: string }[];
+  /** What a template file would change in the template that it would replace. */
+  templateChanges?: TemplateChange[];
   /** Records that a template would stop on. */
   records?: { type: string; id: string; name: string; sentences: string[] }[];
 }

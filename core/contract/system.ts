@@ -16,11 +16,12 @@ export const systemEndpoints = {
     twice: 'safe',
   }),
   'GET /find': endpoint({
-    about: 'Records and documents by a few letters of their names or numbers.',
+    about: 'Records, documents and templates by a few letters of their names or numbers.',
     may: 'look',
     query: shape({ q: text(200).default('') }).required(),
     answer: shape({
       records: all(shape({ type: words(), called: words(), id: words(), name: words(), account: words() }).required()),
+      templates: all(shape({ id: words(), name: words(), kind: words() }).required()),
       documents: all(
         shape({ id: uuidText(), number: words(), title: words(), accountName: words(), state: words() }).required(),
       ),

@@ -1,5 +1,5 @@
 import { string } from 'yup';
-import { anything, boolean, formulaName, listOf, shape, text, uuid } from '../shape/shape';
+import { anything, boolean, formulaName, listOf, oneOf, shape, text, uuid } from '../shape/shape';
 import { LARGEST_TEMPLATE } from '../files/unpack';
 import { figureSheet } from '../sheet/figure';
 import { templateShape, type Pins } from '../template/template';
@@ -31,10 +31,18 @@ export const templateEndpoints = {
   'POST /templates': endpoint({
     about: 'Puts a template in from its file, or says everything that is wrong with it.',
     may: 'publish',
-    /** Why it is published although it stops on some records. */
-    query: shape({ reason }).required(),
+    /**
+     * Why it is published although it stops on some records; and, where a template of its id is here already and is another one, what
+     * is to be done: without this the answer says what would be replaced.
+     */
+    query: shape({ reason, as: oneOf(['replacement', 'new']) }).required(),
     body: { file: 'application/octet-stream', most: LARGEST_TEMPLATE },
-    answer: shape({ id: words(), name: words(), isNew: boolean().required(), ...published }).required(),
+    answer: shape({
+      id: words(),
+      name: words(),
+      outcome: oneOf(['added', 'replaced', 'unchanged']).required(),
+      ...published,
+    }).required(),
     problems: [409],
     twice: 'again',
     perMinute: 120,

@@ -7,7 +7,7 @@ import { templateThumbnail } from '../thumbnail';
 
 export const templateAnswers: Answers<typeof templateEndpoints> = {
   'GET /templates': ({ services, caller }) => listTemplates(services.database, caller),
-  'POST /templates': ({ query, body, services, caller }) => putInTemplate(services, body, caller, query.reason),
+  'POST /templates': ({ query, body, services, caller }) => putInTemplate(services, body, caller, query),
   'GET /templates/{id}': ({ parameters, services, caller }) =>
     templateWithSchema(services.database, parameters.id, caller),
   'GET /templates/{id}/versions': ({ parameters, services, caller }) =>

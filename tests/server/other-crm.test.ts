@@ -156,7 +156,9 @@ describe('a CRM that calls everything otherwise', () => {
     );
     expect((await list()).records[0]!.name).toBe('A long railing');
 
-    await putInTemplate(services(), new TextEncoder().encode(JSON.stringify(LETTER)), CALLER, 'one has no client');
+    await putInTemplate(services(), new TextEncoder().encode(JSON.stringify(LETTER)), CALLER, {
+      reason: 'one has no client',
+    });
     const { id } = await fileAs(services(), await requestFor(services(), "W'1", 'order-letter', CALLER), CALLER);
     await advance(services(), id);
     const { document, history } = await readDocument(database(), id, CALLER);

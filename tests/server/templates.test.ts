@@ -54,7 +54,9 @@ async function takenOut(id: string): Promise<Template> {
 /** The sentences that a file is refused with. */
 async function refusals(file: Uint8Array, reason?: string): Promise<string> {
   const before = await database().select().from(templateVersions);
-  const thrown: unknown = await putInTemplate(services(), file, CALLER, reason).catch((problem: unknown) => problem);
+  const thrown: unknown = await putInTemplate(services(), file, CALLER, { reason }).catch(
+    (problem: unknown) => problem,
+  );
   expect(thrown).toBeInstanceOf(Problem);
   expect(await database().select().from(templateVersions)).toHaveLength(before.length);
   return (thrown as Problem & { members: { faults: { sentence: string }[] } }).members.faults
@@ -63,28 +65,59 @@ async function refusals(file: Uint8Array, reason?: string): Promise<string> {
 }
 
 describe('a template as a file', () => {
-  it('goes out with its pictures inside and comes back the same, as its next version', async () => {
+  it('goes out with its pictures inside and comes back the same, which changes nothing', async () => {
     const proposal = await takenOut('full-proposal');
     expect(Buffer.from(proposal.files!['general-conditions']!.content!, 'base64').subarray(0, 5).toString()).toBe(
       '%PDF-',
     );
-    expect(await putInTemplate(services(), bytesOf(proposal), CALLER, 'tried before')).toMatchObject({
+    expect(await putInTemplate(services(), bytesOf(proposal), CALLER, { reason: 'tried before' })).toMatchObject({
       id: 'full-proposal',
       name: 'Full proposal',
-      version: 2,
-      isNew: false,
+      version: 1,
+      outcome: 'unchanged',
     });
     expect(await takenOut('full-proposal')).toEqual(proposal);
+  });
+
+  it('says what it would replace; a person replaces it, or puts it in as a new one', async () => {
+    const note = await takenOut('delivery-note');
+    const changed = { ...note, name: 'Despatch note' };
+    const thrown: unknown = await putInTemplate(services(), bytesOf(changed), CALLER).catch((each: unknown) => each);
+    expect(thrown).toMatchObject({
+      status: 409,
+      title: 'This would replace “Delivery note”',
+      members: {
+        reason: 'replaces',
+        template: { name: 'Delivery note', version: 1 },
+        templateChanges: [{ part: 'Template', added: [], changed: ['name'], deleted: [] }],
+      },
+    });
+    expect(await takenOut('delivery-note')).toEqual(note);
+    const tried = { reason: 'tried before' };
+    expect(await putInTemplate(services(), bytesOf(changed), CALLER, { ...tried, as: 'new' })).toMatchObject({
+      id: 'delivery-note-2',
+      name: 'Despatch note (2)',
+      version: 1,
+      outcome: 'added',
+    });
+    expect(await putInTemplate(services(), bytesOf(changed), CALLER, { ...tried, as: 'replacement' })).toMatchObject({
+      id: 'delivery-note',
+      version: 2,
+      outcome: 'replaced',
+    });
+    expect((await takenOut('delivery-note')).name).toBe('Despatch note');
+    // What is wrong with a file is said before anybody has to decide.
+    expect(await refusals(bytesOf({ ...note, houseStyle: 'gone' }))).toContain('which is not here');
   });
 
   it('is a new one under another id, packed or not, and can be filed from', async () => {
     const quote = await takenOut('glasshouse-quote');
     const own = { ...quote, id: 'own-quote', name: 'Our own quote' };
     expect(
-      await putInTemplate(services(), zipSync({ 'own.json': bytesOf(own) }), CALLER, 'tried before'),
+      await putInTemplate(services(), zipSync({ 'own.json': bytesOf(own) }), CALLER, { reason: 'tried before' }),
     ).toMatchObject({
       version: 1,
-      isNew: true,
+      outcome: 'added',
     });
     expect((await listTemplates(database(), CALLER)).map(({ id }) => id)).toContain('own-quote');
     expect((await proofOf(services(), 'D-1188', 'own-quote', CALLER)).findings).toEqual([]);
@@ -118,7 +151,9 @@ describe('a template as a file', () => {
     expect([title, members.reason]).toEqual(['Some records would stop', 'stops']);
     expect(members.records.flatMap(({ sentences }) => sentences).join(' ')).toContain('Set it on the deal.');
     expect((await listTemplates(database(), CALLER)).map(({ id }) => id)).not.toContain('tried-quote');
-    const { versionId } = await putInTemplate(services(), bytesOf(quote), CALLER, ' They wait for their prices. ');
+    const { versionId } = await putInTemplate(services(), bytesOf(quote), CALLER, {
+      reason: ' They wait for their prices. ',
+    });
     const [version] = await database().select().from(templateVersions).where(eq(templateVersions.id, versionId));
     expect(version!.stops).toEqual({ reason: 'They wait for their prices.', records: members.records });
   });

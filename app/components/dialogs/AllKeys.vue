@@ -2,7 +2,7 @@
 /** All keys that do something, in a dialog. */
 const open = defineModel<boolean>('open', { required: true });
 const keys = [
-  ['Ctrl K', 'Find a record or a document'],
+  ['Ctrl K', 'Find a record, a document or a template'],
   ['Ctrl Enter', 'The dark button of the page: Produce, File'],
   ['[  ]', 'Previous and next record in the proof'],
   ['/', 'Search the list'],

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Finds records and documents by name, number or account. */
+/** Finds records, documents and templates by name, number or account. */
 interface Hit {
   to: string;
   name: string;
@@ -42,6 +42,12 @@ async function search(): Promise<void> {
         about: each.accountName,
         kind: 'Document',
       })),
+      ...found.templates.map(({ id, name, kind }): Hit => ({
+        to: `/templates/${id}/figures`,
+        name,
+        about: kind,
+        kind: 'Template',
+      })),
     ];
     note.value = hits.value.length === 0 ? `Nothing has “${words.value}” in its name or number.` : '';
     chosen.value = 0;
@@ -76,7 +82,7 @@ function go(hit: Hit | undefined): void {
       class="words"
       type="search"
       autofocus
-      aria-label="Find a record or a document"
+      aria-label="Find a record, a document or a template"
       placeholder="A name, an account, a number"
       @keydown.down.prevent="move(1)"
       @keydown.up.prevent="move(-1)"

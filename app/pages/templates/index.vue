@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDropZone } from '@vueuse/core';
+import { searchableTexts, searchWords } from '~~/core/words/search';
 import { useMeStore } from '~/stores/me';
 import type { Answer, ApiProblem } from '~/composables/api';
 
@@ -8,13 +9,13 @@ void loaded.reload();
 const words = ref('');
 const kind = ref<string>();
 const kinds = computed(() => [...new Set((loaded.value.value ?? []).map((each) => each.kind))]);
-const shown = computed(() =>
-  (loaded.value.value ?? []).filter(
-    (each) =>
-      (!kind.value || each.kind === kind.value) &&
-      `${each.name} ${each.kind}`.toLowerCase().includes(words.value.trim().toLowerCase()),
-  ),
-);
+const shown = computed(() => {
+  const wanted = searchWords(words.value);
+  return (loaded.value.value ?? []).filter((each) => {
+    const text = searchableTexts([each.name, each.kind]);
+    return (!kind.value || each.kind === kind.value) && wanted.every((word) => text.includes(word));
+  });
+});
 
 const store = useMeStore();
 const input = useTemplateRef<HTMLInputElement>('input');
@@ -22,26 +23,32 @@ const page = useTemplateRef<HTMLElement>('page');
 const busy = ref(false);
 const announcement = ref('');
 const refused = shallowRef<ApiProblem>();
-/** A template that some records stop on, waiting for a reason. */
-const waiting = shallowRef<{ file: File; problem: ApiProblem }>();
+/** A file that waits for a decision: what it would replace, or why it is published although some records stop on it. */
+const waiting = shallowRef<{ file: File; as?: 'replacement' | 'new'; problem: ApiProblem }>();
+const waitingFor = (reason: string) => (waiting.value?.problem.reason === reason ? waiting.value.problem : undefined);
 const { isOverDropZone } = useDropZone(page, { onDrop: (files) => void putIn(files?.[0]), multiple: false });
 useKeys({ 'Control+Enter': () => store.mayNot('publish') ?? input.value?.click() });
 
 /** Puts a template in from its file; `reason` says why, where some records stop on it. */
-async function putIn(file: File | null | undefined, reason?: string): Promise<void> {
+async function putIn(file: File | null | undefined, as?: 'replacement' | 'new', reason?: string): Promise<void> {
   if (!file || busy.value || store.mayNot('publish')) return;
   busy.value = true;
   announcement.value = '';
   refused.value = undefined;
   try {
-    const { name, version, isNew } = await api('POST /templates', { query: { reason }, body: file });
+    const { name, version, outcome } = await api('POST /templates', { query: { as, reason }, body: file });
     waiting.value = undefined;
-    announcement.value = isNew ? `“${name}” is on the shelf now.` : `“${name}” is at version ${version} now.`;
-    await loaded.reload();
+    announcement.value = {
+      added: `“${name}” is on the shelf now.`,
+      replaced: `“${name}” is at version ${version} now.`,
+      unchanged: `“${name}” is the same as version ${version}. Nothing was changed.`,
+    }[outcome];
+    if (outcome !== 'unchanged') await loaded.reload();
   } catch (thrown) {
     const problem = asProblem(thrown);
-    waiting.value = problem.reason === 'stops' ? { file, problem } : undefined;
-    refused.value = waiting.value ? undefined : problem;
+    const decides = problem.reason === 'stops' || problem.reason === 'replaces';
+    waiting.value = decides ? { file, as, problem } : undefined;
+    refused.value = decides ? undefined : problem;
   } finally {
     busy.value = false;
     if (input.value) input.value.value = '';
@@ -85,10 +92,16 @@ await soon(loaded.first);
         />
       </div>
       <RefusedTemplate v-if="refused" :problem="refused" @close="refused = undefined" />
-      <StoppedRecords
-        :problem="waiting?.problem"
+      <ReplaceTemplate
+        :problem="waitingFor('replaces')"
         :busy="busy"
-        @publish="putIn(waiting?.file, $event)"
+        @decide="putIn(waiting?.file, $event)"
+        @close="waiting = undefined"
+      />
+      <StoppedRecords
+        :problem="waitingFor('stops')"
+        :busy="busy"
+        @publish="putIn(waiting?.file, waiting?.as, $event)"
         @close="waiting = undefined"
       />
       <EmptyNote v-if="loaded.value.value?.length === 0" title="No templates yet"
