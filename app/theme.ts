@@ -18,15 +18,15 @@ import skeleton from '@primeuix/themes/aura/skeleton';
 import toast from '@primeuix/themes/aura/toast';
 import virtualscroller from '@primeuix/themes/aura/virtualscroller';
 
-/** The colours of Lumbix. Names say what they are for; see the look in docs/. */
+/** The colours of Lumbix are named in main.css, where they follow light and dark; shades that no component uses are the nearest. */
+const colour = (name: string) => `var(--${name})`;
 const verdigris = {
-  50: '#edf5f5', 100: '#d6e8e8', 200: '#aed1d2', 300: '#7fb4b6', 400: '#4c9194', 500: '#1f6d70',
-  600: '#1b6063', 700: '#175153', 800: '#124042', 900: '#0e3234', 950: '#0b2b2d',
+  50: colour('verdigris-50'), 100: colour('verdigris-100'), 200: colour('verdigris-100'), 300: colour('verdigris'), 400: colour('verdigris'),
+  500: colour('verdigris'), 600: colour('verdigris'), 700: colour('verdigris'), 800: colour('verdigris'), 900: colour('verdigris'),
+  950: colour('verdigris'),
 }; // prettier-ignore
-const stone = {
-  0: '#ffffff', 50: '#f6f7f4', 100: '#e9ece6', 200: '#dee2da', 300: '#d3d8cf', 400: '#9aa5a1',
-  500: '#66726f', 600: '#4b585a', 700: '#35423f', 800: '#243235', 900: '#1c2629', 950: '#141c1e',
-}; // prettier-ignore
+const SHADES = [0, 50, 100, 200, 300, 400, 500, 600, 700, 800, 900, 950] as const;
+const stone = Object.fromEntries(SHADES.map((shade) => [shade, colour(`stone-${shade}`)]));
 
 /** The tokens of what is used; those of all other components would only be loaded. */
 const used = {
@@ -58,19 +58,29 @@ export const preset = definePreset(used, {
   semantic: {
     primary: verdigris,
     transitionDuration: '120ms',
-    focusRing: { width: '2px', style: 'solid', color: '#1f6d70', offset: '1px' },
+    focusRing: { width: '2px', style: 'solid', color: colour('verdigris'), offset: '1px' },
     formField: { paddingX: '10px', paddingY: '5px', borderRadius: '3px' },
     colorScheme: {
       light: {
         surface: stone,
-        primary: { color: '#1c2629', contrastColor: '#ffffff', hoverColor: '#2b383b', activeColor: '#35423f' },
-        highlight: { background: '#e2efef', focusBackground: '#d6e8e8', color: '#1c2629', focusColor: '#1c2629' },
-        text: { color: '#1c2629', mutedColor: '#4b585a' },
+        primary: {
+          color: colour('ink'),
+          contrastColor: colour('on-colour'),
+          hoverColor: colour('stone-800'),
+          activeColor: colour('stone-700'),
+        },
+        highlight: {
+          background: colour('verdigris-50'),
+          focusBackground: colour('verdigris-100'),
+          color: colour('ink'),
+          focusColor: colour('ink'),
+        },
+        text: { color: colour('ink'), mutedColor: colour('ink-quiet') },
         formField: {
-          borderColor: '#d3d8cf',
-          hoverBorderColor: '#9aa5a1',
-          focusBorderColor: '#1f6d70',
-          placeholderColor: '#66726f',
+          borderColor: colour('hairline'),
+          hoverBorderColor: colour('stone-400'),
+          focusBorderColor: colour('verdigris'),
+          placeholderColor: colour('ink-faint'),
           shadow: 'none',
         },
       },
@@ -78,8 +88,13 @@ export const preset = definePreset(used, {
   },
   components: {
     datatable: {
-      headerCell: { padding: '8px 10px', background: '#ffffff', color: '#4b585a', borderColor: '#d3d8cf' },
-      bodyCell: { padding: '8px 10px', borderColor: '#e8ebe5' },
+      headerCell: {
+        padding: '8px 10px',
+        background: colour('sheet'),
+        color: colour('ink-quiet'),
+        borderColor: colour('hairline'),
+      },
+      bodyCell: { padding: '8px 10px', borderColor: colour('hairline-soft') },
       columnTitle: { fontWeight: '500' },
     },
     button: { root: { paddingX: '12px', paddingY: '6px', label: { fontWeight: '500' } } },

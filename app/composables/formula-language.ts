@@ -27,7 +27,7 @@ const style = HighlightStyle.define([
   { tag: tags.variableName, color: 'var(--verdigris)' },
   { tag: tags.propertyName, color: 'var(--verdigris)' },
   { tag: [tags.number, tags.bool], color: 'var(--brass-text)' },
-  { tag: tags.string, color: '#5a4a2a' },
+  { tag: tags.string, color: 'var(--brass-text)' },
   { tag: tags.keyword, color: 'var(--slate)', fontWeight: '500' },
   { tag: tags.operator, color: 'var(--ink)' },
 ]);

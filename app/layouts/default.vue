@@ -63,10 +63,11 @@ useKeys({
 .find {
   display: flex;
   justify-content: space-between;
-  width: 240px;
+  flex: none;
+  width: clamp(150px, 24vw, 240px);
   height: 30px;
   padding: 5px 10px;
-  color: #66726f;
+  color: var(--ink-faint);
   background: none;
   border: 1px solid var(--hairline);
   border-radius: 3px;

@@ -89,6 +89,11 @@ function browserOf(agent: string): string {
   padding: 20px 24px 40px;
   overflow: auto;
 }
+@media (max-width: 900px) {
+  .you {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 .you > section {
   display: grid;
   gap: 10px;
@@ -123,6 +128,6 @@ li {
   gap: 10px;
   align-items: center;
   padding: 6px 0;
-  border-top: 1px solid #e8ebe5;
+  border-top: 1px solid var(--hairline-soft);
 }
 </style>

@@ -75,7 +75,7 @@ function go(hit: Hit | undefined): void {
     dismissable-mask
     position="top"
     :style="{ width: '520px', marginTop: '64px' }"
-    :pt="{ content: { style: 'padding: 0' } }"
+    :pt="{ root: { 'aria-label': 'Find anything', 'aria-labelledby': null }, content: { style: 'padding: 0' } }"
   >
     <input
       v-model="words"

@@ -33,7 +33,7 @@ function take(): void {
           </button>
         </li>
       </ul>
-      <div class="about">
+      <div class="about" role="region" aria-label="About this calculation" tabindex="0">
         <p>{{ chosen.purpose }}</p>
         <table>
           <tbody>
@@ -85,7 +85,7 @@ table {
 }
 td {
   padding: 4px 8px 4px 0;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
   vertical-align: top;
 }
 td:first-child {

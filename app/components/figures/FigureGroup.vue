@@ -110,8 +110,9 @@ function lit(key: string): 'uses' | 'used' | undefined {
 }
 header {
   display: flex;
+  flex-wrap: wrap;
   align-items: baseline;
-  gap: 10px;
+  gap: 2px 10px;
   padding: 14px 14px 6px 33px;
   border-bottom: 1px solid var(--ink);
 }

@@ -183,6 +183,6 @@ li button,
   padding: 8px 10px;
   background: var(--brick-50);
   border-radius: 3px;
-  color: #7d2f22;
+  color: var(--brick);
 }
 </style>

@@ -85,13 +85,13 @@ onBeforeUnmount(keep);
   column-gap: 10px;
   align-items: baseline;
   padding: 5px 14px 5px 2px;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
   border-left: 3px solid transparent;
 }
 .figure-row.open {
   align-items: start;
   padding-block: 9px;
-  background: #fbfcfa;
+  background: var(--stone-50);
   border-left-color: var(--verdigris);
 }
 .figure-row.uses {
@@ -104,7 +104,7 @@ onBeforeUnmount(keep);
   width: 8px;
   height: 14px;
   margin: 3px 0 0 6px;
-  background: radial-gradient(circle, #b9c1bb 1px, transparent 1.3px) 0 0 / 4px 4px;
+  background: radial-gradient(circle, var(--ink-off) 1px, transparent 1.3px) 0 0 / 4px 4px;
   cursor: grab;
   opacity: 0;
 }
@@ -137,7 +137,7 @@ onBeforeUnmount(keep);
   white-space: nowrap;
 }
 .formula {
-  color: #31484b;
+  color: var(--ink);
   line-height: 18px;
   display: -webkit-box;
   -webkit-box-orient: vertical;
@@ -160,5 +160,17 @@ onBeforeUnmount(keep);
   grid-column: 3 / 5;
   color: var(--brick);
   font-size: 12px;
+}
+/* On a narrow screen the formula stands below name and value. */
+@media (max-width: 900px) {
+  .figure-row {
+    grid-template-columns: 18px minmax(0, 1fr) 128px;
+  }
+  .figure-row > :nth-child(3) {
+    grid-area: 2 / 2 / 3 / 4;
+  }
+  .fault {
+    grid-column: 2 / 4;
+  }
 }
 </style>

@@ -15,7 +15,7 @@ const families = computed(() => [...new Set(shown.value.map(({ family }) => fami
 <template>
   <Dialog v-model:visible="visible" modal header="Formulas" :style="{ width: '860px' }" :draggable="false">
     <input v-model="search" class="search" placeholder="Search functions" aria-label="Search functions" autofocus />
-    <div class="reference">
+    <div class="reference" role="region" aria-label="Functions" tabindex="0">
       <p v-if="shown.length === 0" class="quiet">No function says “{{ search }}”.</p>
       <section v-for="family in families" :key="family">
         <h3>{{ family }}</h3>
@@ -58,7 +58,7 @@ dl {
 dt,
 dd {
   padding: 7px 12px 7px 0;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
 }
 dt {
   color: var(--slate);

@@ -135,7 +135,7 @@ form {
   gap: 6px;
 }
 form button:disabled {
-  color: #8a9693;
+  color: var(--ink-off);
 }
 .problem {
   color: var(--brick);

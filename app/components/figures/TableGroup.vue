@@ -172,7 +172,7 @@ th,
 td {
   width: 168px;
   padding: 4px 12px 4px 0;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
   text-align: start;
 }
 th select {

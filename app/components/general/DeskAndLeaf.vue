@@ -34,6 +34,7 @@ const open = defineModel<Leaf>({ required: true });
   height: 100%;
 }
 .middle {
+  position: relative;
   min-height: 0;
 }
 .leaf {
@@ -71,6 +72,16 @@ const open = defineModel<Leaf>({ required: true });
   overflow: auto;
 }
 .foot {
-  grid-column: 1 / 3;
+  grid-column: 1 / -1;
+}
+/* On a narrow screen the leaf lies below the desk. */
+@media screen and (max-width: 900px) {
+  .desk-and-leaf {
+    grid-template: minmax(0, 3fr) minmax(0, 2fr) auto / minmax(0, 1fr);
+  }
+  .leaf {
+    border-top: 1px solid var(--hairline);
+    border-left: 0;
+  }
 }
 </style>

@@ -50,7 +50,7 @@ label {
 .line {
   display: flex;
   background: var(--sheet);
-  border: 1px solid #b9c1ba;
+  border: 1px solid var(--ink-off);
   border-radius: 3px;
 }
 .line:focus-within {

@@ -38,7 +38,7 @@ small {
   line-height: 11px;
 }
 .paper {
-  fill: #fff;
+  fill: var(--paper);
   stroke: var(--ink);
 }
 .mark {
@@ -46,7 +46,7 @@ small {
 }
 .none .paper {
   fill: none;
-  stroke: #9aa5a1;
+  stroke: var(--stone-400);
   stroke-dasharray: 2 2;
 }
 .preparing .paper,

@@ -91,7 +91,7 @@ li {
   gap: 10px;
   align-items: center;
   padding: 6px 0;
-  border-top: 1px solid #e8ebe5;
+  border-top: 1px solid var(--hairline-soft);
 }
 li b {
   font-weight: 600;

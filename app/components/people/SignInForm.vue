@@ -128,11 +128,11 @@ h2 {
 .demo .whole {
   background: var(--ink);
   border-color: var(--ink);
-  color: #fff;
+  color: var(--on-colour);
 }
 .demo .whole:hover {
-  background: #2b383b;
-  border-color: #2b383b;
+  background: var(--stone-800);
+  border-color: var(--stone-800);
 }
 .demo b {
   font-weight: 600;
@@ -141,7 +141,7 @@ h2 {
   color: var(--ink-quiet);
 }
 .whole span {
-  color: #c9d3d1;
+  color: var(--stone-300);
 }
 form {
   display: grid;

@@ -121,8 +121,8 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
   display: flex;
   gap: 16px;
   align-items: center;
-  height: 56px;
-  padding: 0 16px;
+  min-height: 56px;
+  padding: 8px 16px;
   background: var(--sheet);
   border-top: 1px solid var(--hairline);
 }
@@ -132,11 +132,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.words {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
+.words,
 .announcement {
   overflow: hidden;
   display: -webkit-box;
@@ -160,7 +156,7 @@ b {
   gap: 8px;
 }
 .steps li {
-  color: #66726f;
+  color: var(--ink-faint);
 }
 .steps li + li::before {
   margin-right: 8px;

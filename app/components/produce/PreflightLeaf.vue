@@ -134,7 +134,7 @@ h3 {
   border: 0;
   border-radius: 50%;
   background: var(--slate);
-  color: #fff;
+  color: var(--on-colour);
   font: 600 10.5px/17px var(--sans);
   cursor: pointer;
 }

@@ -11,7 +11,7 @@ const { steps } = defineProps<{ steps: readonly BridgeStep[] }>();
 const emit = defineEmits<{ open: [workings: string] }>();
 use([BarChart, GridComponent, AriaComponent, SVGRenderer]);
 
-const INK = '#1c2629';
+const INK = 'var(--ink)';
 const ROW = 27;
 /** Binary numbers are for the lengths of bars alone; every figure is printed from its own text. */
 const bars = computed(() =>
@@ -53,7 +53,7 @@ const option = computed(() => ({
       cursor: 'pointer',
       data: bars.value.map(({ length, kind, falls }) => ({
         value: length,
-        itemStyle: { color: kind === 'level' ? INK : falls ? '#b5842a' : '#4a6478' },
+        itemStyle: { color: kind === 'level' ? INK : falls ? 'var(--brass)' : 'var(--slate)' },
       })),
     },
   ],

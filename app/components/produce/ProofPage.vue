@@ -67,17 +67,15 @@ function placeMarks(): void {
   marks.value = placed;
 }
 
-watch(
-  [() => isNear, () => content, () => findings, () => proof, () => scale],
-  () => {
-    if (!isNear) return;
-    nameLinks();
-    placeNotes();
-    placeMarks();
-    emit('drawn');
-  },
-  { immediate: true, flush: 'post' },
-);
+function dress(): void {
+  if (!isNear) return;
+  nameLinks();
+  placeNotes();
+  placeMarks();
+  emit('drawn');
+}
+onMounted(dress);
+watch([() => isNear, () => content, () => findings, () => proof, () => scale], dress, { flush: 'post' });
 </script>
 
 <template>
@@ -120,7 +118,7 @@ watch(
 .page {
   display: grid;
   grid-template-columns: 150px auto 44px;
-  justify-content: center;
+  justify-content: safe center;
   margin-bottom: 20px;
 }
 .margin,
@@ -160,8 +158,22 @@ watch(
   text-align: end;
   transform: translateY(-50%);
 }
+/* A narrow desk is for the page alone. */
+@container desk (max-width: 700px) {
+  .page {
+    grid-template-columns: 12px auto 44px;
+  }
+  .note {
+    display: none;
+  }
+  .folio {
+    top: -18px;
+    left: 12px;
+    white-space: nowrap;
+  }
+}
 .sheet {
-  background: #fff;
+  background: var(--paper);
   box-shadow: var(--sheet-shadow);
 }
 .sheet :deep(svg) {
@@ -187,7 +199,7 @@ watch(
   border: 0;
   border-radius: 50%;
   background: var(--slate);
-  color: #fff;
+  color: var(--on-colour);
   font: 600 10.5px/18px var(--sans);
   cursor: pointer;
 }

@@ -10,15 +10,21 @@ import type { Proof } from '~/stores/proof';
 const { proof, findings } = defineProps<{ proof: Proof; findings: readonly Finding[] }>();
 const emit = defineEmits<{ value: [id: string]; finding: [finding: Finding] }>();
 
+defineOptions({ inheritAttrs: false });
 const desk = useTemplateRef<HTMLElement>('desk');
 const { width: deskWidth } = useElementSize(desk);
-const NOTE_ROOM = 150;
+const NARROW = 700;
 const MARK_ROOM = 44;
+const noteRoom = computed(() => (deskWidth.value > 0 && deskWidth.value <= NARROW ? 12 : 150));
 
-/** Pixels for one point: the sheet fills the desk between its margins, within reason. */
+const zoom = useKept<number>('proof.zoom', 1);
+const ZOOM = { step: 1.2, least: 0.5, most: 3 };
+const magnify = (by: number) => (zoom.value = Math.min(ZOOM.most, Math.max(ZOOM.least, zoom.value * by)));
+
+/** Pixels for one point: the sheet fills the desk between its margins, within reason; a person may have it larger or smaller. */
 const scale = computed(() => {
-  const room = Math.max(360, deskWidth.value - NOTE_ROOM - MARK_ROOM - 24);
-  return Math.min(room / proof.pages.pageSize.width, 1.35);
+  const room = Math.max(360, deskWidth.value - noteRoom.value - MARK_ROOM - 24);
+  return Math.min(room / proof.pages.pageSize.width, 1.35) * zoom.value;
 });
 const contents = computed(() => pageContents(proof.pages.pages));
 
@@ -79,9 +85,10 @@ function stopAt(link: SVGAElement | undefined): void {
   link?.setAttribute('tabindex', '0');
   stop.value = link;
 }
-/** A page that is drawn anew has other links. */
-function keepStop(): void {
-  if (!stop.value?.isConnected) stopAt(linksOf()[0]);
+/** A page that is drawn anew has other links, or the same ones without their place in the order of the Tab key. */
+async function keepStop(): Promise<void> {
+  await nextTick();
+  stopAt(stop.value?.isConnected ? stop.value : linksOf()[0]);
 }
 
 const STEPS: Readonly<Record<string, number>> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
@@ -128,7 +135,7 @@ defineExpose({ showValue });
 
 <template>
   <!-- eslint-disable vue/no-v-html -- the typesetter's own SVG definitions of glyphs -->
-  <div ref="desk" class="desk" @click="click" @keydown="press">
+  <div ref="desk" class="desk" v-bind="$attrs" @click="click" @keydown="press">
     <component :is="'style'">{{ printed }}</component>
     <svg class="glyphs" aria-hidden="true" v-html="proof.pages.glyphs" />
     <ProofPage
@@ -145,6 +152,11 @@ defineExpose({ showValue });
       @drawn="keepStop"
     />
   </div>
+  <div class="zoom" role="group" aria-label="Zoom">
+    <button type="button" aria-label="Smaller" :disabled="zoom <= ZOOM.least" @click="magnify(1 / ZOOM.step)">−</button>
+    <button type="button" :disabled="zoom === 1" @click="zoom = 1">Fit</button>
+    <button type="button" aria-label="Larger" :disabled="zoom >= ZOOM.most" @click="magnify(ZOOM.step)">+</button>
+  </div>
 </template>
 
 <style scoped>
@@ -152,6 +164,28 @@ defineExpose({ showValue });
   height: 100%;
   padding: 20px 0 40px;
   overflow: auto;
+  container: desk / inline-size;
+}
+.zoom {
+  position: absolute;
+  bottom: 12px;
+  left: 14px;
+  display: flex;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+}
+.zoom button {
+  min-width: 28px;
+  height: 26px;
+  padding: 0 7px;
+  background: none;
+  border: 0;
+  cursor: pointer;
+}
+.zoom button:disabled {
+  color: var(--ink-off);
+  cursor: default;
 }
 .glyphs {
   position: absolute;

@@ -95,7 +95,7 @@ h4 {
 }
 .formula {
   padding: 8px 10px;
-  background: #f6f7f4;
+  background: var(--stone-50);
   border: 1px solid var(--hairline);
   border-radius: 3px;
   overflow-wrap: anywhere;
@@ -106,7 +106,7 @@ table {
 }
 td {
   padding: 5px 0;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
   vertical-align: top;
 }
 td.amount {
@@ -141,7 +141,7 @@ small {
   justify-content: space-between;
   gap: 12px;
   padding: 4px 0;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
 }
 .steps span {
   overflow-wrap: anywhere;

@@ -97,7 +97,7 @@ dt {
   border-color: var(--hairline);
 }
 .blank {
-  color: #66726f;
+  color: var(--ink-faint);
   font-style: italic;
 }
 .focused {

@@ -116,7 +116,7 @@ th {
 }
 td {
   padding: 3px 8px 3px 0;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
   vertical-align: baseline;
   overflow-wrap: anywhere;
 }

@@ -50,6 +50,7 @@ const choose = ({ value }: AutoCompleteOptionSelectEvent) => emit('choose', (val
     dropdown
     complete-on-focus
     :delay="150"
+    :pt="{ dropdown: { 'aria-label': `${label}: show all` } }"
     size="small"
     :empty-search-message="trouble || 'Nothing has these words'"
     @complete="offer"

@@ -66,7 +66,7 @@ async function show(): Promise<void> {
 }
 canvas {
   flex: none;
-  background: var(--sheet);
+  background: var(--paper);
   box-shadow: var(--sheet-shadow);
 }
 </style>

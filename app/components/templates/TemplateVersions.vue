@@ -29,7 +29,7 @@ li {
   grid-template-columns: 28px 1fr auto;
   gap: 8px;
   padding: 7px 0;
-  border-top: 1px solid #e8ebe5;
+  border-top: 1px solid var(--hairline-soft);
 }
 b {
   font-weight: 600;

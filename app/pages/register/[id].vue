@@ -173,7 +173,7 @@ h3 {
 ol li,
 ul li {
   padding: 4px 0;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
 }
 .foot {
   display: flex;

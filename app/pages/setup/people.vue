@@ -265,7 +265,7 @@ h2 {
   gap: 12px;
   align-items: center;
   padding: 6px 10px;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
 }
 .told {
   margin-bottom: 12px;

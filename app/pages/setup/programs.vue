@@ -23,7 +23,7 @@ onMounted(async () => {
       <NuxtLink to="/you">You</NuxtLink>. Below you can try each request as yourself. The description is at
       <a href="/api/openapi.json" target="_blank" rel="noopener">/api/openapi.json</a> (OpenAPI 3.1).
     </p>
-    <div ref="place" class="reference" />
+    <div ref="place" class="reference on-paper" />
   </div>
 </template>
 

@@ -119,7 +119,7 @@ table {
 th,
 td {
   padding: 6px 10px;
-  border-bottom: 1px solid #e8ebe5;
+  border-bottom: 1px solid var(--hairline-soft);
   font-weight: 400;
   text-align: start;
 }
@@ -153,7 +153,7 @@ button {
 button[aria-pressed='true'] {
   background: var(--verdigris);
   border-color: var(--verdigris);
-  color: #fff;
+  color: var(--on-colour);
 }
 td .quiet {
   font-size: 12px;

@@ -248,8 +248,9 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
 }
 .strip {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 16px;
+  gap: 8px 16px;
   padding-bottom: 10px;
 }
 .spring {
@@ -265,7 +266,7 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
   cursor: pointer;
 }
 .strip button:disabled {
-  color: #8a9693;
+  color: var(--ink-off);
   cursor: default;
 }
 .sheet {

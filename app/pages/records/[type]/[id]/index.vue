@@ -90,18 +90,20 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
         <template v-else>
           <div class="fields">
             <template v-for="{ path, record: shown } in [{ path: '', record }, ...related]" :key="path">
-              <dl v-for="group in groupsOf(shown)" :key="group.label">
+              <section v-for="group in groupsOf(shown)" :key="group.label" :aria-label="group.label">
                 <h2>{{ group.label }}</h2>
-                <EditableField
-                  v-for="field in group.fields"
-                  :key="field.name"
-                  :field="field"
-                  :value="shown.fields[field.name]"
-                  :focused="isFocused(path ? memberPath(path, field.name) : field.name)"
-                  :why-not="barred"
-                  :write="(value) => changes.write(shown, field.name, value)"
-                />
-              </dl>
+                <dl>
+                  <EditableField
+                    v-for="field in group.fields"
+                    :key="field.name"
+                    :field="field"
+                    :value="shown.fields[field.name]"
+                    :focused="isFocused(path ? memberPath(path, field.name) : field.name)"
+                    :why-not="barred"
+                    :write="(value) => changes.write(shown, field.name, value)"
+                  />
+                </dl>
+              </section>
             </template>
           </div>
           <template v-for="{ relation, field, items } in lists" :key="relation">
@@ -196,5 +198,23 @@ h2 {
 }
 .record-page > :deep(.problem) {
   grid-column: 1 / 3;
+}
+@media (max-width: 900px) {
+  .record-page {
+    display: block;
+    overflow: auto;
+  }
+  .record,
+  .paper {
+    overflow: visible;
+  }
+  .record {
+    padding-bottom: 24px;
+    border-right: 0;
+    border-bottom: 1px solid var(--hairline);
+  }
+  .fields {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 </style>

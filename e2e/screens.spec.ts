@@ -1,0 +1,95 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+
+/** Every screen, with what is there once it is loaded. */
+const SCREENS: readonly [path: string, shows: (page: Page) => ReturnType<Page['getByText']>][] = [
+  ['/records/Deal', (page) => page.getByRole('link', { name: 'Boiler house renewal' })],
+  ['/records/Deal/D-1188', (page) => page.getByRole('button', { name: 'Produce Glasshouse quote' })],
+  ['/records/Deal/D-1188/produce/glasshouse-quote', (page) => page.getByText('No issues found')],
+  ['/templates', (page) => page.getByRole('link', { name: 'Delivery note' })],
+  ['/templates/glasshouse-quote/figures', (page) => page.getByText('all in order')],
+  ['/register', (page) => page.getByRole('searchbox', { name: 'Search the register' })],
+  ['/setup/people', (page) => page.getByText('tamar@orrinvale.example').first()],
+  ['/setup/rules', (page) => page.getByRole('heading').nth(1)],
+  ['/setup/connection', (page) => page.getByRole('heading').nth(1)],
+  ['/setup/records', (page) => page.getByRole('heading').nth(1)],
+  ['/setup/trail', (page) => page.getByRole('table')],
+  ['/setup/programs', (page) => page.getByRole('heading').nth(1)],
+  ['/you', (page) => page.getByText('Where you are signed in')],
+];
+
+/** What axe finds that keeps somebody from a screen: each rule with the first place. */
+async function barriers(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes.length} × ${nodes[0]!.html.slice(0, 200)}`);
+}
+
+for (const [path, shows] of SCREENS) {
+  test(`${path} can be used by everybody, in the light and in the dark`, async ({ page }) => {
+    await page.goto(path);
+    await expect(shows(page)).toBeVisible();
+    expect(await barriers(page)).toEqual([]);
+    await page.emulateMedia({ colorScheme: 'dark' });
+    expect(await barriers(page)).toEqual([]);
+  });
+
+  test(`${path} fits windows from 640 to 1920 pixels`, async ({ page }) => {
+    for (const width of [640, 1920]) {
+      await page.setViewportSize({ width, height: 800 });
+      await page.goto(path);
+      await expect(shows(page)).toBeVisible();
+      const beyond = await page.evaluate('document.scrollingElement.scrollWidth - innerWidth');
+      expect(beyond, `at ${width}`).toBeLessThanOrEqual(0);
+    }
+  });
+}
+
+/** Dialogs with the button that opens each, or the keys. */
+const DIALOGS: readonly [name: string, path: string, opener: { button: string } | { keys: string }][] = [
+  ['all keys', '/templates', { keys: '?' }],
+  ['find anything', '/templates', { keys: 'Control+k' }],
+  ['ready-made calculations', '/templates/glasshouse-quote/figures', { button: 'Ready-made…' }],
+  ['formula help', '/templates/glasshouse-quote/figures', { button: 'Formulas ?' }],
+  ['versions', '/templates/glasshouse-quote/figures', { button: 'Versions' }],
+  ['invite a person', '/setup/people', { button: 'Invite a person' }],
+];
+
+for (const [name, path, opener] of DIALOGS) {
+  test(`the dialog “${name}” can be used by everybody, and gives the focus back`, async ({ page }) => {
+    await page.goto(path);
+    await expect(SCREENS.find((each) => each[0] === path)![1](page)).toBeVisible();
+    const before =
+      'button' in opener
+        ? page.getByRole('button', { name: opener.button })
+        : page.getByRole('link', { name: 'Register' });
+    await before.focus();
+    await page.keyboard.press('keys' in opener ? opener.keys : 'Enter');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await expect(page.locator('.p-dialog-enter-active')).toHaveCount(0);
+    expect(await barriers(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await expect(before).toBeFocused();
+  });
+}
+
+test('on a narrow screen the leaf lies below the desk, and the paper stays white in the dark', async ({ page }) => {
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await page.setViewportSize({ width: 640, height: 800 });
+  await page.goto('/records/Deal/D-1188/produce/glasshouse-quote');
+  const desk = page.getByRole('region', { name: 'Proof' });
+  const sheet = page.locator('[data-page="1"]');
+  await expect(sheet.getByRole('button').first()).toBeVisible();
+  const [above, below] = [await desk.boundingBox(), await page.getByRole('tabpanel').boundingBox()];
+  expect(below!.y).toBeGreaterThanOrEqual(above!.y + above!.height - 1);
+  await expect(sheet).toHaveCSS('background-color', 'rgb(255, 255, 255)');
+  await expect(page.locator('body')).not.toHaveCSS('background-color', 'rgb(233, 236, 230)');
+  const fitted = (await sheet.boundingBox())!.width;
+  expect(fitted).toBeGreaterThan(480);
+  await page.getByRole('button', { name: 'Larger' }).click();
+  expect((await sheet.boundingBox())!.width).toBeCloseTo(fitted * 1.2, 0);
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  expect((await sheet.boundingBox())!.width).toBeCloseTo(fitted, 0);
+});
