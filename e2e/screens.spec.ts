@@ -51,7 +51,7 @@ const DIALOGS: readonly [name: string, path: string, opener: { button: string } 
   ['all keys', '/templates', { keys: '?' }],
   ['find anything', '/templates', { keys: 'Control+k' }],
   ['ready-made calculations', '/templates/glasshouse-quote/figures', { button: 'Ready-made…' }],
-  ['formula help', '/templates/glasshouse-quote/figures', { button: 'Formulas ?' }],
+  ['formula help', '/templates/glasshouse-quote/figures', { button: 'Formula help' }],
   ['versions', '/templates/glasshouse-quote/figures', { button: 'Versions' }],
   ['invite a person', '/setup/people', { button: 'Invite a person' }],
 ];

@@ -134,7 +134,7 @@ describe('figures', () => {
     await settled();
     expect(store.remove('figure_2')).toBeUndefined();
     expect(figure(store, 'figure_2')).toBeUndefined();
-    expect(store.announcement).toBe('“New figure” taken out');
+    expect(store.announcement).toBe('“New figure” deleted');
     expect(store.remove('gone')).toBeUndefined();
   });
 

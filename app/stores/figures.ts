@@ -269,7 +269,7 @@ export const useFiguresStore = defineStore('figures', () => {
           figuresOf(sheet, found.list).filter(({ name }) => name !== found.figure!.name),
         );
     selected.value = undefined;
-    changeSheet(next, `“${label}” taken out`);
+    changeSheet(next, `“${label}” deleted`);
     return undefined;
   }
 

@@ -71,15 +71,15 @@ function lit(key: string): 'uses' | 'used' | undefined {
     <header>
       <h2>{{ title }}</h2>
       <p class="quiet">{{ note }}</p>
-      <label v-if="rows.length > 0" class="rows">
+      <span v-if="rows.length > 0" class="rows">
         <span class="quiet">values for</span>
-        <select
+        <PickOne
+          label="Values for"
           :value="Math.min(row, rows.length - 1)"
-          @change="emit('row', Number(($event.target as HTMLSelectElement).value))"
-        >
-          <option v-for="(each, at) in rows" :key="at" :value="at">{{ each }}</option>
-        </select>
-      </label>
+          :options="rows.map((each, at) => ({ value: at, label: each }))"
+          @choose="emit('row', $event)"
+        />
+      </span>
     </header>
     <ul ref="list">
       <FigureRow
@@ -126,15 +126,12 @@ header p {
 }
 .rows {
   display: flex;
+  align-items: baseline;
   gap: 6px;
   font-size: 12px;
 }
-select {
-  max-width: 180px;
-  background: none;
-  border: 0;
-  border-bottom: 1px dotted var(--verdigris);
-  color: var(--verdigris);
+.rows :deep(.p-select) {
+  max-width: 200px;
 }
 .add {
   margin: 6px 0 0 33px;

@@ -11,7 +11,7 @@ const { entry, view, labelOf } = defineProps<{
   entry: SheetFormula;
   view: FigureView | undefined;
   labelOf: (key: string) => string;
-  /** Why it cannot be renamed or taken out, when that was tried. */
+  /** Why it cannot be renamed or deleted, when that was tried. */
   refusal: string | undefined;
 }>();
 const emit = defineEmits<{
@@ -47,6 +47,12 @@ const TERMS: Partial<Record<Meaning, string>> = {
   'tax-amount': 'BT-117',
 };
 const typed = (event: Event) => (event.target as HTMLInputElement).value.trim();
+/** Stands for no meaning: the component shows nothing for a blank value. */
+const NONE = '-';
+const wordsOf = (meaning: Meaning) => {
+  const term = TERMS[meaning];
+  return `${meaning.replaceAll('-', ' ')}${term ? ` (${term})` : ''}`;
+};
 const hasDigits = computed(() => ['price', 'number', 'percent'].includes(entry.figure?.type ?? ''));
 
 function setDigits(event: Event): void {
@@ -75,12 +81,12 @@ function setDigits(event: Event): void {
     <template v-if="entry.figure">
       <label>
         <span>Type</span>
-        <select
+        <PickOne
+          label="Type"
           :value="entry.figure.type"
-          @change="emit('edit', { type: typed($event) as FigureType }, 'Type changed')"
-        >
-          <option v-for="type in FIGURE_TYPES" :key="type" :value="type">{{ TYPES[type] }}</option>
-        </select>
+          :options="FIGURE_TYPES.map((type) => ({ value: type, label: TYPES[type] }))"
+          @choose="emit('edit', { type: $event }, 'Type changed')"
+        />
       </label>
       <label v-if="hasDigits">
         <span>Round to decimals</span>
@@ -95,15 +101,15 @@ function setDigits(event: Event): void {
       </label>
       <label>
         <span>Meaning</span>
-        <select
-          :value="entry.figure.meaning ?? ''"
-          @change="emit('edit', { meaning: (typed($event) || undefined) as Meaning | undefined }, 'Meaning changed')"
-        >
-          <option value="">none</option>
-          <option v-for="meaning in meanings" :key="meaning" :value="meaning">
-            {{ meaning.replaceAll('-', ' ') }}{{ TERMS[meaning] ? ` (${TERMS[meaning]})` : '' }}
-          </option>
-        </select>
+        <PickOne
+          label="Meaning"
+          :value="entry.figure.meaning ?? NONE"
+          :options="[
+            { value: NONE, label: 'none' },
+            ...meanings.map((meaning) => ({ value: meaning, label: wordsOf(meaning) })),
+          ]"
+          @choose="emit('edit', { meaning: $event === NONE ? undefined : ($event as Meaning) }, 'Meaning changed')"
+        />
       </label>
       <label class="check">
         <input
@@ -144,8 +150,7 @@ label span {
   color: var(--ink-quiet);
   font-size: 12px;
 }
-input:not([type='checkbox']),
-select {
+input:not([type='checkbox']) {
   width: 100%;
   height: 28px;
   padding: 0 8px;

@@ -13,7 +13,7 @@ const families = computed(() => [...new Set(shown.value.map(({ family }) => fami
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal header="Formulas" :style="{ width: '860px' }" :draggable="false">
+  <Dialog v-model:visible="visible" modal header="Formula help" :style="{ width: '860px' }" :draggable="false">
     <input v-model="search" class="search" placeholder="Search functions" aria-label="Search functions" autofocus />
     <div class="reference" role="region" aria-label="Functions" tabindex="0">
       <p v-if="shown.length === 0" class="quiet">No function says “{{ search }}”.</p>

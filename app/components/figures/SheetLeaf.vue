@@ -5,17 +5,25 @@ import type { FigureSheet } from '#core/sheet/figure';
 const { sheet, problems } = defineProps<{ sheet: FigureSheet; problems: readonly string[] }>();
 const emit = defineEmits<{ change: [part: Partial<FigureSheet>, words: string] }>();
 
+const ROUNDINGS = [
+  { value: 'half-away' as const, label: 'away from zero' },
+  { value: 'half-even' as const, label: 'to even' },
+];
 const column = ref('');
 const figure = ref('');
 const typed = (event: Event) => (event.target as HTMLInputElement).value.trim();
 
 function addSum(): void {
   if (!column.value || !figure.value) return;
-  emit('change', { sums: [...sheet.sums, { column: column.value, figure: figure.value }] }, 'Proof added');
+  emit(
+    'change',
+    { sums: [...sheet.sums, { column: column.value, figure: figure.value }] },
+    'Total that must match added',
+  );
   [column.value, figure.value] = ['', ''];
 }
 function removeSum(at: number): void {
-  emit('change', { sums: sheet.sums.filter((_, position) => position !== at) }, 'Proof taken out');
+  emit('change', { sums: sheet.sums.filter((_, position) => position !== at) }, 'Total that must match deleted');
 }
 </script>
 
@@ -35,16 +43,15 @@ function removeSum(at: number): void {
       />
     </label>
     <label>
-      <span>Half a unit</span>
-      <select
+      <span>Rounding of halves</span>
+      <PickOne
+        label="Rounding of halves"
         :value="sheet.rounding"
-        @change="emit('change', { rounding: typed($event) as FigureSheet['rounding'] }, 'Rounding changed')"
-      >
-        <option value="half-away">away from zero</option>
-        <option value="half-even">to the even neighbour</option>
-      </select>
+        :options="ROUNDINGS"
+        @choose="emit('change', { rounding: $event }, 'Rounding changed')"
+      />
     </label>
-    <h4>Proved on every document</h4>
+    <h4>Totals that must match</h4>
     <ul>
       <li v-for="(sum, at) in sheet.sums" :key="at">
         <span
@@ -55,10 +62,13 @@ function removeSum(at: number): void {
     </ul>
     <form @submit.prevent="addSum">
       <input v-model="column" class="mono" placeholder="lines.net" aria-label="Column" />
-      <select v-model="figure" aria-label="Figure it adds up to">
-        <option value="" disabled>adds up to</option>
-        <option v-for="each in sheet.document" :key="each.name" :value="each.name">{{ each.label }}</option>
-      </select>
+      <PickOne
+        label="Figure it adds up to"
+        :value="figure || undefined"
+        placeholder="adds up to"
+        :options="sheet.document.map(({ name, label }) => ({ value: name, label }))"
+        @choose="figure = $event"
+      />
       <button type="submit" :disabled="!column || !figure">Add</button>
     </form>
     <p v-for="problem in problems" :key="problem" class="problem">{{ problem }}</p>
@@ -101,8 +111,7 @@ label span {
   color: var(--ink-quiet);
   font-size: 12px;
 }
-input,
-select {
+input {
   min-width: 0;
   height: 28px;
   padding: 0 8px;

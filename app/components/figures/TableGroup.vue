@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { LookupTable, TableColumnType } from '#core/sheet/figure';
+import { TABLE_COLUMN_TYPES, type LookupTable, type TableColumnType } from '#core/sheet/figure';
 
 /** A table that formulas look things up in, changed in place; rows can be pasted from a spreadsheet. */
 const { table } = defineProps<{ table: LookupTable }>();
@@ -52,7 +52,7 @@ function addColumn(): void {
   change({ columns, rows: table.rows.map((row) => [...row, '']) }, `Column added to ${table.label}`);
 }
 function removeRow(at: number): void {
-  change({ rows: table.rows.filter((_, position) => position !== at) }, `Row taken out of ${table.label}`);
+  change({ rows: table.rows.filter((_, position) => position !== at) }, `Row of ${table.label} deleted`);
 }
 /** A percentage is kept as a fraction and written as people do. */
 const shown = (text: string, type: TableColumnType) => (type === 'percent' && text !== '' ? percentPoints(text) : text);
@@ -80,9 +80,7 @@ function kept(text: string, type: TableColumnType): string {
       />
       <span class="spring"></span>
       <button type="button" @click="addColumn">Add a column</button>
-      <button type="button" class="remove" @click="emit('change', undefined, `${table.label} taken out`)">
-        Delete
-      </button>
+      <button type="button" class="remove" @click="emit('change', undefined, `${table.label} deleted`)">Delete</button>
     </header>
     <table>
       <thead>
@@ -96,13 +94,12 @@ function kept(text: string, type: TableColumnType): string {
                 typed($event) && setColumn(at, { name: typed($event), label: typed($event).replaceAll('_', ' ') })
               "
             />
-            <select
+            <PickOne
+              :label="`Type of column ${at + 1}`"
               :value="column.type"
-              :aria-label="`Type of column ${at + 1}`"
-              @change="setColumn(at, { type: typed($event) as TableColumnType })"
-            >
-              <option v-for="(word, type) in TYPES" :key="type" :value="type">{{ word }}</option>
-            </select>
+              :options="TABLE_COLUMN_TYPES.map((type) => ({ value: type, label: TYPES[type] }))"
+              @choose="setColumn(at, { type: $event })"
+            />
           </th>
           <th class="narrow"></th>
         </tr>
@@ -151,8 +148,7 @@ header {
 .spring {
   flex: 1;
 }
-input,
-select {
+input {
   width: 100%;
   padding: 0;
   background: none;
@@ -175,9 +171,8 @@ td {
   border-bottom: 1px solid var(--hairline-soft);
   text-align: start;
 }
-th select {
-  color: var(--ink-quiet);
-  font-size: 12px;
+th :deep(.p-select) {
+  margin-top: 3px;
 }
 .figure input {
   text-align: end;

@@ -44,6 +44,7 @@ const open = ({ data }: DataTableRowClickEvent<Row>) => emit('open', data);
     scroll-height="flex"
     row-hover
     :style="{ '--row-height': `${rowHeight}px` }"
+    :pt="{ tableContainer: { tabindex: mayChoose ? undefined : 0 } }"
     :sort-field="list.sort.value"
     :sort-order="list.descending.value ? -1 : 1"
     paginator

@@ -8,7 +8,13 @@ const loaded = useLoaded(() => api('GET /me/tokens'));
 void loaded.reload();
 const making = ref(false);
 const name = ref('');
-const days = ref('90');
+const LIVES = [
+  { value: 7, label: 'a week' },
+  { value: 30, label: '30 days' },
+  { value: 90, label: '90 days' },
+  { value: 365, label: 'a year' },
+];
+const days = ref(90);
 const roles = ref<Role[]>([]);
 const token = ref('');
 const { busy, problem, attempt } = useAttempt();
@@ -16,13 +22,13 @@ const act = useAct(loaded.reload);
 
 watch(making, (isOpen) => {
   if (!isOpen) return;
-  [name.value, days.value, token.value, problem.value] = ['', '90', '', undefined];
+  [name.value, days.value, token.value, problem.value] = ['', 90, '', undefined];
   roles.value = store.me!.roles.filter((role) => role !== 'administrator');
 });
 
 const make = () =>
   attempt(async () => {
-    const body = { name: name.value.trim(), roles: roles.value, days: Number(days.value) };
+    const body = { name: name.value.trim(), roles: roles.value, days: days.value };
     token.value = (await api('POST /me/tokens', { body })).token;
     await loaded.reload();
   });
@@ -59,15 +65,9 @@ const withdraw = (id: string, called: string) =>
       <div v-if="token" class="form"><OneTimeText :text="token" what="Token" /></div>
       <form v-else class="form" @submit.prevent="make">
         <LabelledField id="token-name" v-model="name" label="What it is for" required autofocus />
-        <label class="days"
-          >It works for
-          <select v-model="days">
-            <option value="7">a week</option>
-            <option value="30">30 days</option>
-            <option value="90">90 days</option>
-            <option value="365">a year</option>
-          </select></label
-        >
+        <div class="days">
+          It works for <PickOne label="It works for" :value="days" :options="LIVES" @choose="days = $event" />
+        </div>
         <RoleChoice v-model="roles" :offered="store.me?.roles" />
         <RefusedNote :problem="problem" />
         <div><Button type="submit" label="Make it" :loading="busy" :disabled="roles.length === 0" /></div>
@@ -97,13 +97,9 @@ li b {
   font-weight: 600;
 }
 .days {
+  display: flex;
+  gap: 8px;
+  align-items: center;
   font-weight: 500;
-}
-.days select {
-  margin-left: 6px;
-  padding: 3px 6px;
-  background: var(--sheet);
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
 }
 </style>

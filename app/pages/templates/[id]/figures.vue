@@ -132,7 +132,7 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             <button type="button" @click="store.addList">Add a list</button>
             <button type="button" @click="addTable">Add a table</button>
             <button type="button" @click="versionsOpen = true">Versions</button>
-            <button type="button" @click="referenceOpen = true">Formulas ?</button>
+            <button type="button" @click="referenceOpen = true">Formula help</button>
           </div>
           <article v-if="template" class="sheet">
             <FigureGroup
