@@ -1,4 +1,4 @@
-import { searchableTexts, searchWords } from '../core/words/search';
+import { searchFor } from '../core/words/search';
 import type { Database } from './db/database';
 import { templates } from './db/schema';
 import { seesKind } from './people/access';
@@ -22,13 +22,8 @@ export async function find(database: Database, search: string, caller: Caller) {
 /** There are few templates, so that all are read. */
 async function templatesNamed(database: Database, search: string, caller: Caller) {
   const all = await database.select({ id: templates.id, name: templates.name, kind: templates.kind }).from(templates);
-  const wanted = searchWords(search);
-  return all
-    .filter(({ name, kind }) => {
-      const text = searchableTexts([name, kind]);
-      return seesKind(caller, kind) && wanted.every((word) => text.includes(word));
-    })
-    .slice(0, MOST);
+  const isFound = searchFor(search);
+  return all.filter(({ name, kind }) => seesKind(caller, kind) && isFound([name, kind])).slice(0, MOST);
 }
 
 async function recordsNamed(database: Database, search: string, caller: Caller) {

@@ -1,4 +1,3 @@
-import { eq } from 'drizzle-orm';
 import { RefusedFile } from '../core/files/refused-file';
 import { reportOf, type FaultReport } from '../core/shape/faults';
 import type { Contract } from '../core/contract/contract';
@@ -7,8 +6,8 @@ import { templateChanges, type TemplateChange } from '../core/template/compare';
 import type { Template } from '../core/template/template';
 import { withFilesInside, withFilesKept } from './assets';
 import type { Connection } from './db/database';
-import { templates, templateVersions } from './db/schema';
-import { seenTemplate } from './productions/template';
+import { templates } from './db/schema';
+import { findTemplate, seenTemplate, type PublishedTemplate } from './productions/template';
 import { refuseUnseenKind } from './people/access';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
@@ -47,14 +46,15 @@ export async function putInTemplate(
   const pins = await pinsFor(database, read.template);
   // Its files are kept by their hash; one that no version refers to does no harm.
   const { $schema: _, ...template } = await withFiles({ database, press }, read.template);
-  const here = await currentVersion(database, template.id);
+  const here = await findTemplate(database, template.id);
   if (here && as !== 'new') {
-    refuseUnseenKind(caller, here.body.kind);
+    refuseUnseenKind(caller, here.template.kind);
     const { id, name } = template;
-    const changes = templateChanges(here.body, template);
-    if (changes.length === 0) return { id, name, outcome: 'unchanged', versionId: here.id, version: here.version };
+    const changes = templateChanges(here.template, template);
+    if (changes.length === 0)
+      return { id, name, outcome: 'unchanged', versionId: here.versionId, version: here.version };
     const published = await publish(services, template, pins, {
-      base: here.id,
+      base: here.versionId,
       undecided: as === 'replacement' ? undefined : wouldReplace(here, changes),
       reason,
       caller,
@@ -65,16 +65,7 @@ export async function putInTemplate(
   return { ...(await publish(services, own, pins, { reason, caller })), id: own.id, name: own.name, outcome: 'added' };
 }
 
-async function currentVersion(connection: Connection, templateId: string) {
-  const [row] = await connection
-    .select({ id: templateVersions.id, version: templateVersions.version, body: templateVersions.body })
-    .from(templates)
-    .innerJoin(templateVersions, eq(templates.currentVersion, templateVersions.id))
-    .where(eq(templates.id, templateId));
-  return row;
-}
-
-const wouldReplace = ({ body: { name }, version }: { body: Template; version: number }, changes: TemplateChange[]) =>
+const wouldReplace = ({ template: { name }, version }: PublishedTemplate, changes: TemplateChange[]) =>
   new Problem(
     409,
     `This would replace “${name}”`,

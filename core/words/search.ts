@@ -9,6 +9,15 @@ export const searchable = (text: string): string =>
 export const searchableTexts = (texts: readonly (string | null | undefined)[]): string =>
   searchable(texts.filter(Boolean).join(' '));
 
+/** A test of texts that belong together: whether all words that somebody searches for are in them. */
+export function searchFor(typed: string): (texts: readonly (string | null | undefined)[]) => boolean {
+  const wanted = searchWords(typed);
+  return (texts) => {
+    const text = searchableTexts(texts);
+    return wanted.every((word) => text.includes(word));
+  };
+}
+
 /** The words that somebody searches for, each to be found wherever it is. A sum is found with separators or without: 24,460 is 24460. */
 export function searchWords(typed: string): string[] {
   return searchable(typed)

@@ -98,12 +98,14 @@
   dense: (size: size * 0.86, pad: 3.4pt, gap: 4.5pt, between: 0.25pt + rule, band: none, edge: 0pt, head: 0.6pt + ink),
 )
 
+#let is-summed(section) = "subtotal" in section and section.subtotal != none
+
 // How many rows the unseen first cell spans that holds rows of a group together: the heading with the first row, the
 // last row with the sum. 0 where an earlier one reaches. A spanning cell that may not break keeps its rows on one page.
 #let holds(section) = {
   let count = section.rows.len()
   let headed = "heading" in section
-  let summed = "subtotal" in section and section.subtotal != none
+  let summed = is-summed(section)
   if headed and summed and count == 1 { return (3, 0, 0) }
   let spans = if headed { if count > 0 { (2, 0) } else { (1,) } } else if count > 0 { (1,) } else { () }
   let first = if count > 0 { 1 } else { 0 }
@@ -179,7 +181,7 @@
   let set-section(section, above, ends) = {
     let spans = holds(section)
     let headed = "heading" in section
-    let summed = "subtotal" in section and section.subtotal != none
+    let summed = is-summed(section)
     let before = if headed { 1 } else { 0 }
     if headed {
       held(spans.first())
@@ -238,7 +240,7 @@
   if not is-known { set-columns(own-widths, auto) } else { layout(room => {
     let gaps = across.map(each => each.left + each.right)
     let widths = columns.enumerate().map(((x, column)) => if is-fixed.at(x) {
-      let sums = if x == last { it.sections.filter(section => "subtotal" in section and section.subtotal != none).map(section => set-sum(section.subtotal.value)) } else { () }
+      let sums = if x == last { it.sections.filter(is-summed).map(section => set-sum(section.subtotal.value)) } else { () }
       if carries and x == it.carry.column { sums += it.carry.widest.map(set-carried) }
       gaps.at(x) + calc.max(..(headings.at(x), ..column.widest.map(each => text(each)), ..sums).map(each => measure(each).width))
     } else { own-widths.at(x) })
@@ -261,7 +263,7 @@
     for section in it.sections {
       if "heading" in section { heights.push(auto) }
       heights += section.rows.map(height-of)
-      if "subtotal" in section and section.subtotal != none { heights.push(auto) }
+      if is-summed(section) { heights.push(auto) }
     }
     if carries { heights.push(auto) }
     set-columns(widths, heights)

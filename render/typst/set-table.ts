@@ -19,13 +19,8 @@ const NEAR_WIDEST = 0.85;
 export function setTable(table: ComposedTable, widths: FontWidths) {
   const rows = table.sections.flatMap((section) => section.rows);
   const columns = table.columns.map((column, x) => {
-    const widest =
-      column.width === 'content'
-        ? widestOf(
-            rows.map(({ cells }) => cells[x]!),
-            widths,
-          )
-        : undefined;
+    const cells = rows.map((row) => row.cells[x]!);
+    const widest = column.width === 'content' ? widestOf(cells, widths) : undefined;
     return { ...column, ...(widest && { widest }) };
   });
   const open = [...columns.keys()].filter((x) => columns[x]!.width !== 'content');
@@ -58,18 +53,22 @@ const sumOf = (numbers: readonly number[]) => numbers.reduce((sum, each) => sum 
 function widestOf(cells: readonly TableRow['cells'][number][], widths: FontWidths): string[] | undefined {
   const texts = new Map<string, number>();
   for (const { runs, picture, detail } of cells) {
-    const text = runs.map((run) => (run.kind === 'text' ? run.text : '\n')).join('');
-    const shape = text.replace(/\d/g, '0');
-    if (texts.has(shape) && !picture && !detail && runs.every(isPlain)) continue;
-    const ems = runs.every(isPlain) ? emsOf(runs, widths) : undefined;
-    if (picture || detail || ems === undefined) return undefined;
+    if (picture || detail || !runs.every(isPlain)) return undefined;
+    const shape = runs
+      .map(({ text }) => text)
+      .join('')
+      .replace(/\d/g, '0');
+    if (texts.has(shape)) continue;
+    const ems = emsOf(runs, widths);
+    if (ems === undefined) return undefined;
     texts.set(shape, ems);
   }
   const most = Math.max(...texts.values());
   return [...texts].flatMap(([text, ems]) => (ems >= most * NEAR_WIDEST ? [text] : []));
 }
 
-const isPlain = (run: Run) => run.kind === 'text' && !run.bold && !run.italic && !run.fault;
+const isPlain = (run: Run): run is Extract<Run, { kind: 'text' }> =>
+  run.kind === 'text' && !run.bold && !run.italic && !run.fault;
 
 /** How wide a line of text is at most, in ems; nothing where it may have other lines or letters that are not foreseen. */
 function emsOf(runs: readonly Run[], widths: FontWidths): number | undefined {

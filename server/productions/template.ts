@@ -32,14 +32,21 @@ export interface PublishedTemplate {
 /** Versions never change: what was read once is kept for the next time. */
 const knownVersions = new LRUCache<string, PublishedTemplate>({ max: 200 });
 
-/** The version of a template that documents are produced from now. @throws Problem */
-export async function currentTemplate(connection: Connection, templateId: string): Promise<PublishedTemplate> {
+/** The version of a template that documents are produced from now, where there is such a template. */
+export async function findTemplate(connection: Connection, templateId: string): Promise<PublishedTemplate | undefined> {
   const [row] = await connection
     .select({ versionId: templates.currentVersion })
     .from(templates)
     .where(eq(templates.id, templateId));
-  if (!row) throw new Problem(404, 'No such template', 'This template does not exist any more. Choose another one.');
-  return templateVersion(connection, row.versionId);
+  return row && templateVersion(connection, row.versionId);
+}
+
+/** The same for a template that has to be there. @throws Problem */
+export async function currentTemplate(connection: Connection, templateId: string): Promise<PublishedTemplate> {
+  const template = await findTemplate(connection, templateId);
+  if (!template)
+    throw new Problem(404, 'No such template', 'This template does not exist any more. Choose another one.');
+  return template;
 }
 
 /** The same for a caller who may see templates of its kind. @throws Problem */

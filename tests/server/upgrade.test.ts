@@ -5,6 +5,9 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { closeDatabase, openDatabase } from '../../server/db/database';
 import { listDocuments, readDocument, readFile } from '../../server/register';
 import { callerWith } from '../callers';
+import { Press } from '../../server/press/press';
+import type { Services } from '../../server/services';
+import { putInTemplate, takeOutTemplate } from '../../server/template-file';
 import { openStack, until, type Stack } from './stack';
 
 /** A database of an older Lumbix with fifty documents: 47 filed, one void, one that waits for the CRM, one not begun. */
@@ -35,6 +38,14 @@ beforeAll(async () => {
 afterAll(async () => {
   await closeDatabase();
   await stack.close();
+});
+
+it('a template of an older Lumbix is the same as its own file', async () => {
+  const press = new Press(1);
+  const services = { database: database(), press } as unknown as Services;
+  const { body } = await takeOutTemplate(database(), 'glasshouse-quote', CALLER);
+  const put = await putInTemplate(services, new TextEncoder().encode(body), CALLER).finally(() => press.close());
+  expect(put.outcome).toBe('unchanged');
 });
 
 it('documents of an older Lumbix are found by words in any order', async () => {

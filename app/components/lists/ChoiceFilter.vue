@@ -17,15 +17,11 @@ const choices = computed(() => [
 <template>
   <span class="choice">
     <span aria-hidden="true">{{ label }}:</span>
-    <Select
-      :model-value="value || ANY"
+    <PickOne
+      :label="label"
+      :value="value || ANY"
       :options="choices"
-      option-label="label"
-      option-value="value"
-      :aria-label="label"
-      size="small"
-      :filter="choices.length > 12"
-      @update:model-value="$emit('choose', $event === ANY ? undefined : $event)"
+      @choose="$emit('choose', $event === ANY ? undefined : $event)"
     />
   </span>
 </template>

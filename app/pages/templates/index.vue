@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDropZone } from '@vueuse/core';
-import { searchableTexts, searchWords } from '~~/core/words/search';
+import { searchFor } from '~~/core/words/search';
 import { useMeStore } from '~/stores/me';
 import type { Answer, ApiProblem } from '~/composables/api';
 
@@ -10,11 +10,10 @@ const words = ref('');
 const kind = ref<string>();
 const kinds = computed(() => [...new Set((loaded.value.value ?? []).map((each) => each.kind))]);
 const shown = computed(() => {
-  const wanted = searchWords(words.value);
-  return (loaded.value.value ?? []).filter((each) => {
-    const text = searchableTexts([each.name, each.kind]);
-    return (!kind.value || each.kind === kind.value) && wanted.every((word) => text.includes(word));
-  });
+  const isFound = searchFor(words.value);
+  return (loaded.value.value ?? []).filter(
+    (each) => (!kind.value || each.kind === kind.value) && isFound([each.name, each.kind]),
+  );
 });
 
 const store = useMeStore();
