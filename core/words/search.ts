@@ -2,7 +2,7 @@
 const MOST = 10;
 
 /** A text as it is searched in: without case, accents, and forms of letters that look alike. */
-export const searchable = (text: string): string =>
+const searchable = (text: string): string =>
   text.normalize('NFKD').replace(/\p{M}/gu, '').replace(/[‘’ʼ]/g, "'").toLowerCase();
 
 /** Texts that are searched in together; what is blank is left out. */
