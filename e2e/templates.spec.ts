@@ -67,7 +67,7 @@ test('a template is taken out, changed and put in again; a broken one is refused
 
 test('a document is shown in the language of its deal, in another one, and as a trial', async ({ page, request }) => {
   await page.goto('/records/Deal/D-1253/produce/glasshouse-quote');
-  await expect(page.getByText('عرض سعر الرقم عند الحفظ').first()).toBeVisible();
+  await expect(page.getByText('عرض سعر يُمنح الرقم عند الحفظ').first()).toBeVisible();
   await page.getByText('This document').click();
   await expect(page.getByRole('combobox', { name: 'Edition' })).toContainText('As the deal says');
   await page.getByRole('combobox', { name: 'Edition' }).click();

@@ -9,6 +9,7 @@ import { demoLayouts } from '../demo/layouts';
 import { withLayouts } from '../core/record/layout';
 import { readCsdl } from '../server/records/odata/csdl';
 import { demoMedia } from '../demo/crm/media';
+import { shipped } from '../demo/shipped';
 import type { FieldType } from '../core/record/schema';
 import type { FieldValue, RecordSnapshot } from '../core/record/snapshot';
 
@@ -53,14 +54,6 @@ const PICTURES = Object.fromEntries(
   }),
 );
 
-/** The bytes of every picture of the demo, by their SHA-256. */
-export const demoPictures: Assets = Object.fromEntries(
-  Object.values(PICTURES).map(({ sha256, type, content }) => [
-    sha256,
-    { mediaType: type as Asset['mediaType'], bytes: new Uint8Array(content) },
-  ]),
-);
-
 /** The bytes of a template's own files, by their SHA-256. */
 export function filesOf({ files = {} }: Template): Assets {
   return Object.fromEntries(
@@ -70,6 +63,17 @@ export function filesOf({ files = {} }: Template): Assets {
     ]),
   );
 }
+
+/** The bytes of every picture of the demo's records, and of the files of its templates, by their SHA-256. */
+export const demoPictures: Assets = Object.assign(
+  Object.fromEntries(
+    Object.values(PICTURES).map(({ sha256, type, content }) => [
+      sha256,
+      { mediaType: type as Asset['mediaType'], bytes: new Uint8Array(content) },
+    ]),
+  ),
+  ...shipped.templates.map(filesOf),
+);
 
 /** The same record with some fields of it changed. */
 export function withFields(snapshot: RecordSnapshot, fields: Record<string, FieldValue>): RecordSnapshot {

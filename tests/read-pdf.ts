@@ -83,8 +83,9 @@ function joined(items: readonly Item[]): Item[] {
   return whole;
 }
 
-/** A number as a locale writes it, in whole units and decimal places; undefined for any other text. */
+/** A number as a locale writes it, in whole units and decimal places; undefined for any other text, such as the end of a sentence. */
 export function numberIn(text: string, locale: string): { digits: bigint; places: number } | undefined {
+  if (/[.,]$/.test(text)) return undefined;
   const parts = new Intl.NumberFormat(locale).formatToParts(1_234_567.5);
   const symbol = (type: string) => parts.find((part) => part.type === type)!.value;
   const bare = text

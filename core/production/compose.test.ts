@@ -150,7 +150,7 @@ describe('sections', () => {
       return section.blocks.map((block) => (block.kind === 'paragraph' ? plain(block.runs) : '')).join('');
     };
     expect(sentence('D-1187')).toContain('United Kingdom');
-    expect(sentence('D-1189')).toContain('Supplied to NL');
+    expect(sentence('D-1189')).toContain('Supplied to Netherlands');
   });
 });
 

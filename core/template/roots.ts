@@ -5,7 +5,7 @@ import { phrase } from '../words/phrases';
 import type { HouseStyle } from './house-style';
 
 /** What stands for the number on a proof. */
-const NUMBER_ON_FILING = 'number on filing';
+const NUMBER_TO_COME = 'number assigned when filed';
 
 /** What a document is, besides the record it is filled from. */
 export interface DocumentFacts {
@@ -25,6 +25,6 @@ export function documentRoots({ company, issueDate, edition, locale, number }: D
   const issued: Value = day === undefined ? error(`The issue date ${issueDate} is not a date.`) : { type: 'date', day };
   return {
     company: Object.fromEntries(Object.entries(company).map(([key, value]) => [key, text(value)])),
-    document: { number: text(number ?? phrase(NUMBER_ON_FILING, locale)), issue_date: issued, edition: text(edition) },
+    document: { number: text(number ?? phrase(NUMBER_TO_COME, locale)), issue_date: issued, edition: text(edition) },
   };
 }

@@ -80,7 +80,14 @@ describe('the shipped quote', () => {
       'site_works',
       'validity_days',
     ]);
-    expect([...related.get('account')!.fields].sort()).toEqual(['city', 'country', 'name', 'postcode', 'street']);
+    expect([...related.get('account')!.fields].sort()).toEqual([
+      'city',
+      'country',
+      'name',
+      'postcode',
+      'street',
+      'vat_number',
+    ]);
     expect([...related.get('contact')!.fields].sort()).toEqual(['family_name', 'given_name', 'salutation']);
     expect([...related.get('lines')!.fields].sort()).toEqual([
       'description',

@@ -9,7 +9,7 @@ type Translations = readonly [nl: string, es: string, de: string, ar: string];
 const PHRASES: Readonly<Record<string, Translations>> = {
   yes: ['ja', 'sí', 'ja', 'نعم'],
   no: ['nee', 'no', 'nein', 'لا'],
-  'number on filing': ['nummer bij indienen', 'número al archivar', 'Nummer bei Ablage', 'الرقم عند الحفظ'],
+  'number assigned when filed': ['nummer volgt bij opslaan', 'número asignado al archivar', 'Nummer wird beim Ablegen vergeben', 'يُمنح الرقم عند الحفظ'],
   Trial: ['Proef', 'Prueba', 'Probe', 'تجريبي'],
   Page: ['Pagina', 'Página', 'Seite', 'صفحة'],
   of: ['van', 'de', 'von', 'من'],
@@ -47,6 +47,7 @@ const PHRASES: Readonly<Record<string, Translations>> = {
   Due: ['Vervalt', 'Vencimiento', 'Fällig', 'الاستحقاق'],
   Share: ['Aandeel', 'Parte', 'Anteil', 'النسبة'],
   'Valid until': ['Geldig tot', 'Válido hasta', 'Gültig bis', 'صالح حتى'],
+  'Your VAT number': ['Uw btw-nummer', 'Su NIF-IVA', 'Ihre USt-IdNr.', 'رقمكم الضريبي'],
   'Your order': ['Uw order', 'Su pedido', 'Ihre Bestellung', 'طلبكم'],
   'Attn.': ['T.a.v.', 'A la atención de', 'z. Hd.', 'عناية'],
   Site: ['Locatie', 'Obra', 'Standort', 'الموقع'],

@@ -7,7 +7,7 @@ import { compose } from '../../core/production/compose';
 import { printPdf } from '../../render/pdf/print';
 import { Typesetter } from '../../render/typst/typesetter';
 import { shipped } from '../../demo/shipped';
-import { demoPictures, demoSchema, filesOf } from '../demo-snapshot';
+import { demoPictures, demoSchema } from '../demo-snapshot';
 import { readPages } from '../read-pdf';
 import { filedBefore, snapshots, templateOf, workedOut } from './worked-out';
 
@@ -60,7 +60,7 @@ describe.each(Object.keys(PRINTED))('%s', (id) => {
         edition: edition.id,
         registered: filedBefore(snapshot, id),
         number: { serial: 42, text: 'X-2026-0042' },
-        available: { ...demoPictures, ...filesOf(template) },
+        available: demoPictures,
       });
       const file = join(folder, 'document.pdf');
       writeFileSync(file, await printPdf(typesetter, composition));

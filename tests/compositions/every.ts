@@ -4,7 +4,7 @@ import { composing, type ComposeContext } from '../../core/production/compose';
 import type { RegisteredDocument } from '../../core/formula/functions/register';
 import { demoRecords } from '../../demo/crm/index';
 import { shipped } from '../../demo/shipped';
-import { demoPictures, demoSchema, demoSnapshot, filesOf } from '../demo-snapshot';
+import { demoPictures, demoSchema, demoSnapshot } from '../demo-snapshot';
 
 /** Digests by `template edition`, then by deal. */
 export type Digests = Record<string, Record<string, string>>;
@@ -26,7 +26,7 @@ function filed(template: string, deal: string, registered: RegisteredDocument[])
 
 function composed(id: string, deal: string, more: Partial<ComposeContext>) {
   const template = templateOf(id);
-  const available = { ...demoPictures, ...filesOf(template) };
+  const available = demoPictures;
   const context = {
     schema: demoSchema,
     pins: shipped,

@@ -6,7 +6,7 @@ import { keptVersion } from '../../core/template/file/kept';
 import { readTemplateFile } from '../../core/template/file/read';
 import { upgradedTemplate } from '../../core/template/file/upgrade';
 import { templateShape, type Pins, type Template } from '../../core/template/template';
-import { demoPictures, demoSchema, demoSnapshot, filesOf } from '../demo-snapshot';
+import { demoPictures, demoSchema, demoSnapshot } from '../demo-snapshot';
 import digests from './digests.json';
 import shippedBefore from './shipped.json';
 
@@ -23,7 +23,7 @@ it.each(shippedBefore.templates.map((file) => [file.id, file] as const))(
     const { template, pins } = keptVersion(stored(file));
     expect(template.formatVersion).toBe(2);
     expect(readTemplateFile(JSON.stringify(file))).toEqual({ template });
-    const available = { ...demoPictures, ...filesOf(template) };
+    const available = demoPictures;
     const documents = template.editions.flatMap((edition) =>
       DEALS.map((deal) =>
         compose(template, demoSnapshot(deal), {

@@ -247,7 +247,7 @@ describe('a template as a file', () => {
 describe('a document', () => {
   it('is in the edition that its deal asks for, or in the one that is chosen, and is filed in it', async () => {
     const dutch = await proofOf(services(), 'D-1241', 'glasshouse-quote', CALLER);
-    expect([dutch.edition, dutch.title]).toEqual(['nl', 'Offerte nummer bij indienen, Stekruimte belichting']);
+    expect([dutch.edition, dutch.title]).toEqual(['nl', 'Offerte nummer volgt bij opslaan, Stekruimte belichting']);
     const german = await proofOf(services(), 'D-1241', 'glasshouse-quote', CALLER, { edition: 'de' });
     expect(german.title).toBe('Angebot Nummer bei Ablage, Stekruimte belichting');
     expect(german.findings).toEqual([]);

@@ -1,6 +1,7 @@
 import { Decimal } from '../../money/decimal';
 import { formatDayPattern, formatMomentPattern, isDateStyle } from '../date';
 import { formatNumberPattern } from '../number-pattern';
+import { addressLines, countryName } from '../../words/address';
 import { quoted, phrase } from '../../words/phrases';
 import { boundedText } from '../operators';
 import { BOOLEAN, NUMBER, TEXT as TEXT_TYPE } from '../type';
@@ -316,11 +317,41 @@ const QUOTE = declared(
   ([value], { locale }) => boundedText(quoted(textIn(value), locale)),
 );
 
+const COUNTRY = declared(
+  'COUNTRY',
+  [{ name: 'code', takes: 'text' }],
+  'A country’s name in the document’s language, by its two letters; a name is itself.',
+  'COUNTRY("NL")',
+  ([code], { locale }) => boundedText(countryName(textIn(code), locale)),
+);
+
+const MAY_BE_BLANK = { takes: 'text', mayBeBlank: true } as const;
+
+const ADDRESS = declared(
+  'ADDRESS',
+  [
+    { name: 'street', takes: 'text' },
+    { name: 'postcode', ...MAY_BE_BLANK },
+    { name: 'city', takes: 'text' },
+    { name: 'country', ...MAY_BE_BLANK },
+    { name: 'our country', ...MAY_BE_BLANK },
+  ],
+  'The lines of a postal address in the order that its country’s post asks for. A country other than ours is named in the last line, in the document’s language.',
+  'ADDRESS("Ganzenpad 18", "2680 ZZ", "Zuidergouw", "NL", "GB")',
+  (parts, { locale }) => {
+    const [street, postcode, city, country, ours] = parts.map((part) => textIn(part));
+    const address = { street: street!, postcode: postcode!, city: city!, country: country! };
+    return boundedText(addressLines(address, ours!, locale).join('\n'));
+  },
+);
+
 export const TEXTS = [
   TEXT,
   VALUE,
   LABEL,
   QUOTE,
+  COUNTRY,
+  ADDRESS,
   CONCATENATE,
   TEXTJOIN,
   LEFT,
