@@ -15,7 +15,7 @@ import { phrase } from '../core/words/phrases';
 import { demoRecords } from '../demo/crm/index';
 import { awkwardDeals } from '../demo/crm/deals';
 import { shipped } from '../demo/shipped';
-import { demoPictures, demoSchema, demoSnapshot, filesOf } from '../tests/demo-snapshot';
+import { demoPictures, demoSchema, demoSnapshot } from '../tests/demo-snapshot';
 import { numberIn, readPages, type Line, type ReadPage } from '../tests/read-pdf';
 import { printPdf } from './pdf/print';
 import { Typesetter } from './typst/typesetter';
@@ -62,7 +62,7 @@ function composed(template: Template, edition: string, deal: string): Compositio
     edition,
     registered: ['final-invoice', 'credit-note'].includes(template.id) ? [{ ...INVOICED[0]!, meanings }] : [],
     number: { serial: 42, text: 'X-2026-0042' },
-    available: { ...demoPictures, ...filesOf(template) },
+    available: demoPictures,
   });
 }
 
@@ -127,7 +127,7 @@ function expectWholePages(pages: readonly ReadPage[], { document }: Composition)
   expect(pages.length).toBeLessThanOrEqual(4 + Math.ceil(rows / 12));
   const { margins } = document.page;
   const headings = new Set(blocks.flatMap((block) => (block.kind === 'heading' ? [squeezed(plain(block.runs))] : [])));
-  for (const page of pages) {
+  pages.forEach((page, at) => {
     const [left, right] = [(margins.left / 25.4) * 72 - 2, page.width - (margins.right / 25.4) * 72 + 2];
     for (const item of page.items) {
       expect(item.x, item.text).toBeGreaterThan(left);
@@ -138,11 +138,12 @@ function expectWholePages(pages: readonly ReadPage[], { document }: Composition)
     expect(overlapping(page)).toEqual([]);
     const foot = (margins.bottom / 25.4) * 72;
     const inBody = page.lines.filter(({ y }) => y > foot);
-    expect(inBody.length, 'a page with nothing on it').toBeGreaterThan(1);
+    const running = at === 0 ? 0 : 1;
+    expect(inBody.length - running, 'a page with next to nothing on it').toBeGreaterThan(at === 0 ? 1 : 2);
     expect(headings.has(squeezed(inBody.at(-1)!.text)), `a heading alone at the foot: ${inBody.at(-1)!.text}`).toBe(
       false,
     );
-  }
+  });
 }
 
 /** Pieces of text that stand on one another. */
@@ -199,7 +200,7 @@ function expectSums(
   const isTold = (line: Line, each: string) =>
     rtl ? line.text.includes(each.split(' ')[0]!) && !isLabel(line, word('Subtotal')) : isLabel(line, each);
   const counted = amounts.filter(({ line }) => !words.some((each) => isTold(line, each)));
-  const subtotalLabel = template === 'service-agreement' ? 'A year GBP' : word('Subtotal');
+  const subtotalLabel = template === 'service-agreement' ? 'Per year GBP' : word('Subtotal');
   const at = counted.findIndex(({ line }) =>
     isLabel(line, subtotalLabel.replace('GBP', plain(totals.rows.at(-1)!.label).split(' ')[2]?.replace(',', '') ?? '')),
   );

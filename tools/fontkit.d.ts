@@ -2,6 +2,7 @@
 declare module 'fontkit' {
   export interface Font {
     familyName: string;
+    subfamilyName: string;
     unitsPerEm: number;
     hasGlyphForCodePoint(code: number): boolean;
     layout(text: string, features?: string[]): { positions: { xAdvance: number }[] };

@@ -12,6 +12,9 @@ export interface NumberSymbols {
   leastGrouped: number;
 }
 
+/** The digits that names, codes and accounts are written in everywhere. */
+export const LATIN_DIGITS = '0123456789';
+
 const known = new Map<string, NumberSymbols>();
 
 /** How a locale writes numbers, by CLDR; looked up once for each locale. */
@@ -24,7 +27,7 @@ export function numberSymbols(locale: string): NumberSymbols {
 /** A text with its ASCII digits in those of a locale. */
 export function inDigitsOf(locale: string, text: string): string {
   const { digits } = numberSymbols(locale);
-  return digits === '0123456789' ? text : text.replace(/[0-9]/g, (digit) => digits[Number(digit)]!);
+  return digits === LATIN_DIGITS ? text : text.replace(/[0-9]/g, (digit) => digits[Number(digit)]!);
 }
 
 function readSymbols(locale: string): NumberSymbols {

@@ -1,4 +1,4 @@
-import { numberSymbols } from './number-symbols';
+import { LATIN_DIGITS, numberSymbols } from './number-symbols';
 
 /**
  * What a typed number may mean: the one number it says, as a decimal with a point; the numbers it could say, where its notation is
@@ -67,6 +67,6 @@ const plain = (text: string): string =>
   text.replace(SPACES, ' ').replace(/[’ʼ]/g, "'").replace(/[−–]/g, '-').replace(/٫/g, ',').replace(/٬/g, '.');
 
 const asciiDigits = (text: string, digits: string): string =>
-  digits === '0123456789'
+  digits === LATIN_DIGITS
     ? text
     : [...text].map((each) => (digits.includes(each) ? String([...digits].indexOf(each)) : each)).join('');

@@ -1,6 +1,7 @@
 import type { Block } from '../template/blocks';
 import type { LineTable, ComposedTable } from '../template/blocks/line-table';
 import { describe, expect, it } from 'vitest';
+import { shipped } from '../../demo/shipped';
 import { composeBlocks } from '../../tests/compose-blocks';
 import { demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import type { RecordSnapshot } from '../record/snapshot';
@@ -44,6 +45,36 @@ describe('a line table', () => {
       { kind: 'paragraph', runs: [{ text: 'None of ' }, { text: 'Vent renewal, house 3' }, { text: '.' }] },
     ]);
     expect(printed({ filter: 'quantity > 900' }, 'D-1187').composition.document.body).toEqual([]);
+  });
+
+  it('says which of its columns are numbers', () => {
+    const { composed } = printed(
+      {
+        columns: [
+          column('no', '', { counter: true, align: 'end' }),
+          column('name', 'name', { align: 'end' }),
+          column('quantity', 'quantity', { align: 'end' }),
+          column('price', 'unit_price', { align: 'start' }),
+          column('discount', 'discount', { align: 'end', mayBeBlank: true }),
+        ],
+      },
+      'D-1187',
+    );
+    expect(composed!.columns.map(({ numbers }) => numbers ?? false)).toEqual([false, false, true, false, true]);
+  });
+
+  it('has neither heading nor sum for a group that is the only one', () => {
+    const groups = {
+      list: 'GROUP(lines, unit)',
+      items: 'item.lines',
+      heading: '=[unit]',
+      subtotal: { label: '=[unit]', formula: 'COUNT(item.lines)' },
+    };
+    const grouped = (filter: string) =>
+      printed({ groups: { ...groups, list: `GROUP(lines[${filter}], unit)` } }, 'D-1188').composed!.sections;
+    expect(grouped('unit = "pc"')).toMatchObject([{ rows: [{}, {}] }]);
+    expect(grouped('unit = "pc"')[0]).not.toHaveProperty('heading');
+    expect(grouped('unit = "pc" or unit = "day"').map(({ heading }) => plain(heading))).toEqual(['pc', 'day']);
   });
 
   it('numbers its rows, and has a second line where there is one', () => {
@@ -271,5 +302,37 @@ describe('what would print without end', () => {
     expect(findings[0]!.sentence).toBe(
       'This text has 104,000 characters with its formats; 100,000 can be printed. Shorten it in the CRM, or join it as a PDF.',
     );
+  });
+});
+
+describe('digits', () => {
+  const locale = 'ar-EG';
+  const BARE = { header: [], followingHeader: [], footer: [] };
+  const inEgypt = (formula: string) => {
+    const { document } = composeBlocks(
+      [{ type: 'paragraph', attrs: { id: 'own' }, content: [{ type: 'value', attrs: { id: 'value', formula } }] }],
+      {
+        template: {
+          editions: [{ id: 'en', label: 'Egypt', locale, houseStyle: 'bare' }],
+          sheet: { currency: 'deal.currency', rounding: 'half-away', perLine: [], lists: [], document: [], sums: [] },
+        },
+        context: {
+          pins: {
+            ...shipped,
+            houseStyles: shipped.houseStyles.map((each) => ({ ...each, id: 'bare', letterhead: BARE })),
+          } as never,
+        },
+      },
+    );
+    const [block] = document.body;
+    return [block?.kind === 'paragraph' ? plain(block.runs) : '', document.digits];
+  };
+
+  it('are those of the language where nothing else is printed', () => {
+    expect(inEgypt('1234.5')).toEqual(['١٬٢٣٤٫٥', '٠١٢٣٤٥٦٧٨٩']);
+  });
+
+  it('are Latin ones everywhere in a document that has to print some', () => {
+    expect(inEgypt('"CC-24: " & 1234.5')).toEqual(['CC-24: 1,234.5', '0123456789']);
   });
 });

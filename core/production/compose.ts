@@ -8,7 +8,7 @@ import { Sheet } from '../sheet/sheet';
 import { error, formatValue, type Value } from '../formula/value';
 import type { Workings } from '../sheet/workings';
 import { isCurrencyCode } from '../money/currency';
-import { numberSymbols } from '../money/number-symbols';
+import { LATIN_DIGITS, numberSymbols } from '../money/number-symbols';
 import { failedCheck } from './findings/failed-check';
 import { gatherFindings } from './findings/finding';
 import { noCurrency } from './findings/no-currency';
@@ -76,12 +76,39 @@ export interface Composing {
 export function composing(template: Template, snapshot: RecordSnapshot, context: ComposeContext): Composing {
   const edition = context.edition ?? chosenEdition(template, snapshot, context);
   const assembled = assemble(template, context.pins, edition, context.houseStyle);
+  const composed = composingOf(assembled, snapshot, context);
+  return mixesDigits(composed.composition.document)
+    ? composingOf(inLatinDigits(assembled), snapshot, context)
+    : composed;
+}
+
+function composingOf(assembled: Assembled, snapshot: RecordSnapshot, context: ComposeContext): Composing {
   const composer = new DocumentComposer(assembled, snapshot, context);
   return {
     composition: composer.compose(),
     explain: (id) => composer.by.explain(id),
     explainAll: () => composer.by.explainAll(),
   };
+}
+
+/**
+ * Whether a document whose numbers are in digits of its own language prints other ones beside them: those of its number, an account
+ * or a product's name, which stay as they are.
+ */
+function mixesDigits({ digits, header, followingHeader, body, footer }: ComposedDocument): boolean {
+  if (digits === LATIN_DIGITS) return false;
+  let mixes = false;
+  JSON.stringify([header, followingHeader, body, footer], (key, value: unknown) => {
+    mixes ||= key === 'text' && typeof value === 'string' && /[0-9]/.test(value);
+    return value;
+  });
+  return mixes;
+}
+
+/** The same edition with its numbers in Latin digits. */
+function inLatinDigits(assembled: Assembled): Assembled {
+  const locale = new Intl.Locale(assembled.edition.locale, { numberingSystem: 'latn' }).toString();
+  return { ...assembled, edition: { ...assembled.edition, locale } };
 }
 
 /** The edition that the template's formula chooses for a record; undefined where it names none that there is. */
@@ -195,13 +222,15 @@ class DocumentComposer {
     const { locale } = this.by;
     const { language, region } = new Intl.Locale(locale);
     const { fonts, type, colours, composition } = houseStyle;
+    const { digits, decimal } = numberSymbols(locale);
     const watermark = trial ? phrase('Trial', locale) : this.#plan.pdf?.watermark;
     return {
       title,
       language,
       region,
       direction: RIGHT_TO_LEFT.has(language) ? 'rtl' : 'ltr',
-      digits: numberSymbols(locale).digits,
+      digits,
+      decimal,
       date: issueDate,
       author: houseStyle.company.name ?? houseStyle.name,
       page: this.template.layout.page,

@@ -2,7 +2,7 @@ import type { ComposedBlock } from '../template/blocks';
 import type { ComposedTable } from '../template/blocks/line-table';
 import { describe, expect, it } from 'vitest';
 import { shipped } from '../../demo/shipped';
-import { demoPictures, demoSchema, demoSnapshot, filesOf, withFields } from '../../tests/demo-snapshot';
+import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import { Decimal } from '../money/decimal';
 import { money, number, text } from '../formula/value';
 import type { FieldValue, RecordSnapshot } from '../record/snapshot';
@@ -29,7 +29,7 @@ function printed(template: Template, deal: RecordSnapshot) {
     issueDate: '2026-11-23',
     edition: 'en',
     registered: [],
-    available: { ...demoPictures, ...filesOf(template) },
+    available: demoPictures,
   });
   const rowsOf = (id: string) =>
     tablesOf(document.body)
@@ -64,16 +64,16 @@ const quote = templateOf('glasshouse-quote');
 describe('what is printed adds up', () => {
   it('with a rolled-up set whose parts stand in another section: they are printed once, with the set', () => {
     const { lines, stops } = printed(proposal, climateSet());
-    expect(lines).toEqual([['4,990.00', '0.00', '= 4,990.00']]);
+    expect(lines).toEqual([['4,990.00', '0.00']]);
     expect(stops).toEqual([]);
   });
 
-  it('with parts that are shown: they stand under the set, in its section', () => {
+  it('with parts that are shown: they stand under the set; what is all in one section has no sum of its own', () => {
     const { lines, stops } = printed(
       proposal,
       climateSet((_, at) => ({ parts_shown: at === 0 ? 'indented' : null })),
     );
-    expect(lines).toEqual([['3,600.00', '390.00', '600.00', '400.00', '0.00', '= 4,990.00']]);
+    expect(lines).toEqual([['3,600.00', '390.00', '600.00', '400.00', '0.00']]);
     expect(stops).toEqual([]);
   });
 
@@ -106,7 +106,7 @@ describe('what is printed adds up', () => {
     const { lines, stops, warns } = printed(quote, withFields(deal, { lines: [set!, second, ...others] }));
     expect(lines).toEqual([['4,990.00', '100.00', '0.00']]);
     expect(stops).toEqual([]);
-    expect(warns).toContain('Two lines with one SKU, and parts of them');
+    expect(warns).toContain('Two lines with parts have the same SKU');
   });
 
   it('with parts of a part: all of them are with the set', () => {

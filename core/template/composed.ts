@@ -41,6 +41,8 @@ export interface ComposedDocument {
   direction: 'ltr' | 'rtl';
   /** The ten digits that its numbers are written in, those of its pages and lists too. */
   digits: string;
+  /** What its numbers have before their decimals. */
+  decimal: string;
   /** ISO 8601 day of issue. */
   date: string;
   author: string;

@@ -62,15 +62,20 @@
 // A link of a private scheme makes a value a thing to click on the proof.
 #let clickable(it, body) = if proof and "value" in it { link("lumbix:" + it.value, body) } else { body }
 
+// Words that stay on one line are in a box.
+#let set-part(part) = if type(part) == str { text(part) } else { box(text(part.whole)) }
+
 // Plain words arrive as a string, anything else as a dictionary (`setRuns` in set-runs.ts).
 #let set-run(run) = {
   if type(run) == str { return text(run) }
   if "kind" in run {
     if run.kind == "break" { return linebreak() }
+    if run.kind == "room" { return h(run.ems * 1em) }
     if run.kind == "pageNumber" { return context in-digits(counter(page).get().first()) }
     return context in-digits(counter(page).final().first() + annex-pages)
   }
-  let body = if "pieces" in run { run.pieces.map(text).join(h(0pt)) } else { text(run.text) }
+  if "whole" in run { return box(text(run.whole)) }
+  let body = if "pieces" in run { run.pieces.map(text).join(h(0pt)) } else if "parts" in run { run.parts.map(set-part).join() } else { text(run.text) }
   if "turned" in run { body = text(dir: if rtl-page { ltr } else { rtl }, body) }
   if "bold" in run { body = text(weight: "semibold", body) }
   if "italic" in run { body = text(style: "italic", body) }
@@ -127,21 +132,20 @@
   // What holds for a whole column is said once for it: a function for each cell would be called for each.
   let across = columns.enumerate().map(((x, column)) => sides(if x == 0 { look.edge } else { look.gap }, if x == last { look.edge } else { look.gap }))
   let is-text = columns.map(column => column.align != "end" and column.width == "rest")
-  let running = text.with(hyphenate: true, number-width: auto)
   let set-detail(runs) = block(above: 4.2pt, below: 0pt, text(size: look.size * 0.85, fill: quiet, number-width: auto, set-runs(runs)))
   // Most cells are a few plain words; those with more are dictionaries.
-  let set-cell(cell, x, part) = {
+  let set-cell(cell, x, part, hyphens) = {
     let more = type(cell) == dictionary
     if more and "picture" in cell { return set-picture(cell.picture) }
     let body = set-runs(if more { cell.runs } else { cell })
-    if is-text.at(x) { body = running(body) }
+    if is-text.at(x) { body = text(hyphenate: hyphens, number-width: auto, body) }
     if part { body = text(fill: quiet, body) }
     if more { body = { body; set-detail(cell.detail) } }
     if part and columns.at(x).width == "rest" { pad(..sides(11pt, 0pt), body) } else { body }
   }
   // A row is kept whole unless it is taller than a page; only one of many words can be.
-  let breaks(row) = room != none and "long" in row and measure(
-    width: room.width * 0.5, row.cells.enumerate().map(((x, cell)) => set-cell(cell, x, false)).join(parbreak()),
+  let breaks(row) = measure(
+    width: room.width * 0.5, row.cells.enumerate().map(((x, cell)) => set-cell(cell, x, false, true)).join(parbreak()),
   ).height > room.height
   // The unseen cell at the start of a row, where the table is grouped and no earlier one reaches here.
   let held(span) = if not grouped or span == 0 { () } else { (table.cell(rowspan: span, inset: 0pt, stroke: none, []),) }
@@ -172,9 +176,9 @@
     let own = (:)
     if banded { own.insert("fill", look.band) }
     if ends and closing != none { own.insert("stroke", line-below(closing)) }
-    if breaks(row) { own.insert("breakable", true) }
-    let part = row.at("part", default: false)
-    let cells = row.cells.enumerate().map(((x, cell)) => set-cell(cell, x, part))
+    if room != none and "long" in row and breaks(row) { own.insert("breakable", true) }
+    let (part, hyphens) = ("part" in row, "hyphens" in row)
+    let cells = row.cells.enumerate().map(((x, cell)) => set-cell(cell, x, part, hyphens))
     if carries { cells.first() = { carried.update(row.at("carried", default: none)); cells.first() } }
     if own.len() == 0 { cells } else { cells.map(table.cell.with(..own)) }
   }

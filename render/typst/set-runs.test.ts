@@ -57,3 +57,25 @@ it('knows running text from other lists', () => {
     false,
   ]);
 });
+
+it.each([
+  ['a house of 40 × 12 m', 'a house of {40 × 12 m}'], ['haze 70 %, 600 W, a 24 t vehicle', 'haze {70 %}, {600 W}, a {24 t} vehicle'],
+  ['glass of 3.2 × 4.5 m, 16 mm', 'glass of {3.2 × 4.5 m}, {16 mm}'], ['6 × 8 bays', '{6 × 8} bays'],
+  ['due by 23 November 2026.', 'due by {23 November 2026}.'], ['bis 23. Dezember 2026', 'bis {23. Dezember 2026}'],
+  ['hasta el 23 de noviembre de 2026', 'hasta el {23 de noviembre de 2026}'], ['on November 23, 2026', 'on {November 23, 2026}'],
+  ['حتى 23 ديسمبر 2026', 'حتى {23 ديسمبر 2026}'], ['12,500 GBP net', '{12,500 GBP} net'],
+  // Words that only begin like a unit, and other numbers.
+  ['4 months, 3 glasshouses, 2 Watts', '4 months, 3 glasshouses, 2 Watts'], ['Unit 4 or 5', 'Unit 4 or 5'], ['GB71 ELMS 0000 0000', 'GB71 ELMS 0000 0000'],
+])('%s has no line end within what belongs together', (typed, kept) => {
+  const set = setRuns([text(typed)], printed);
+  const parts = (typeof set === 'string' ? [set] : set).map((each) =>
+    typeof each === 'string' ? each : `{${(each as { whole: string }).whole}}`,
+  );
+  expect(parts.join('')).toBe(kept);
+}); // prettier-ignore
+
+it('a value with a date in it is one value, its date on one line', () => {
+  expect(setRuns([text('by 23 November 2026', { value: 'due' })], proof)).toEqual([
+    { value: 'due', parts: ['by ', { whole: '23 November 2026' }] },
+  ]);
+});

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { cpSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
@@ -14,6 +14,7 @@ import { Typesetter } from './typesetter';
 
 /** Letters of one em, which makes widths easy to reckon; a figure is half of one. */
 const WIDTHS = { a: 1, b: 1, ' ': 1, ...Object.fromEntries([...'0123456789'].map((digit) => [digit, 0.5])) };
+const SETTING = { letters: WIDTHS, figures: { 0: 0.5, '.': 0.25 }, decimal: '.' };
 const cell = (text: string) => ({ runs: [{ kind: 'text' as const, text }] });
 const table = (rows: TableRow[], widths: ComposedTable['columns'][number]['width'][]): ComposedTable => ({
   kind: 'table',
@@ -24,7 +25,7 @@ const table = (rows: TableRow[], widths: ComposedTable['columns'][number]['width
   sections: [{ rows }],
 });
 const set = (rows: TableRow[], ...widths: ComposedTable['columns'][number]['width'][]) =>
-  setTable(table(rows, widths), WIDTHS);
+  setTable(table(rows, widths), { ...SETTING, room: 50 });
 
 describe('what is foreseen of a table', () => {
   it('names the texts among which the widest of a column is, with one for all figures of its form', () => {
@@ -52,6 +53,33 @@ describe('what is foreseen of a table', () => {
     expect(set(rows, 'rest').sections[0]!.rows[0]).not.toHaveProperty('ems');
   });
 
+  it('gives numbers room after them, so that their decimal signs stand below one another', () => {
+    const texts = ['224', '0.364', '1,000.5', '5 %', ''];
+    const rows = texts.map((text) => ({ cells: [text ? cell(text) : { runs: [] }] }));
+    const sums = { label: [], value: cell('12.50').runs };
+    const numbers: ComposedTable = {
+      ...table(rows, ['content']),
+      columns: [{ heading: [], align: 'end', width: 'content', numbers: true }],
+      sections: [{ rows, subtotal: sums }],
+    };
+    const [section] = setTable(numbers, { ...SETTING, room: 50 }).sections;
+    const roomOf = (runs: object[]) => runs.flatMap((run) => ('kind' in run && run.kind === 'room' ? [run] : []));
+    expect(section!.rows.map(({ cells: [runs] }) => roomOf(runs as object[]))).toEqual([
+      [{ kind: 'room', text: '.000', ems: 1.75 }], [], [{ kind: 'room', text: '00', ems: 1 }],
+      [{ kind: 'room', text: '.000', ems: 1.75 }], [],
+    ]); // prettier-ignore
+    expect(roomOf(section!.subtotal!.value)).toEqual([{ kind: 'room', text: '0', ems: 0.5 }]);
+  });
+
+  it('lets a word be broken only where its column may be too narrow for it', () => {
+    const rows = ['Einscheibensicherheitsglas', 'a hyphenated name of many short words'].map((text) => ({
+      cells: [cell(text), cell('0'.repeat(36))],
+    }));
+    const hyphens = (room: number) =>
+      setTable(table(rows, ['rest', 'content']), { ...SETTING, room }).sections[0]!.rows.map((row) => 'hyphens' in row);
+    expect([hyphens(40), hyphens(60)]).toEqual([[true, false], [false, false]]); // prettier-ignore
+  });
+
   it('knows a row that may be taller than a page', () => {
     const rows = [{ cells: [cell('a '.repeat(800))] }, { cells: [cell('a')] }];
     expect(set(rows, 'rest').sections[0]!.rows.map((row) => 'long' in row)).toEqual([true, false]);
@@ -62,7 +90,8 @@ describe('pages', () => {
   const press = join(process.cwd(), '.build/press');
   const unforeseen = mkdtempSync(join(tmpdir(), 'lumbix-unforeseen-'));
   cpSync(press, unforeseen, { recursive: true });
-  writeFileSync(join(unforeseen, 'widths.json'), '{}');
+  const { figures } = JSON.parse(readFileSync(join(press, 'widths.json'), 'utf8')) as { figures: object };
+  writeFileSync(join(unforeseen, 'widths.json'), JSON.stringify({ letters: {}, figures }));
   afterAll(() => rmSync(unforeseen, { recursive: true }));
   const [foreseeing, trying] = [new Typesetter(press), new Typesetter(unforeseen)];
   const deal = demoSnapshot('D-1203');

@@ -4,9 +4,11 @@ import { NodeCompiler, type CompileDocArgs, type NodeTypstDocument } from '@myri
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { ComposedTable } from '../../core/template/blocks/line-table';
+import type { PageSize } from '../../core/template/layout';
 import type { Asset, Assets, ComposedDocument, Run } from '../../core/template/composed';
 import { isRuns, setRuns, type RunSetting } from './set-runs';
-import { setTable, type FontWidths } from './set-table';
+import { setTable, type FontWidths, type TableSetting } from './set-table';
+import { keptEnd } from './kept-end';
 
 /**
  * The pages of a proof. Every value is an SVG link to `lumbix:` and its id; a section begins and ends at a link to
@@ -28,6 +30,17 @@ export class TypesettingError extends Error {
 
 const PROGRAM = '/document.typ';
 
+/** How wide letters and figures are, by font. */
+type FontFile = Readonly<Record<'letters' | 'figures', Readonly<Record<string, FontWidths>>>>;
+
+/** Width and height of a page in millimetres (ISO 216; ANSI Y14.1 A for letter), and a point in them. */
+const PAGES: Readonly<Record<PageSize, readonly [number, number]>> = {
+  a4: [210, 297],
+  a5: [148, 210],
+  letter: [216, 279],
+};
+const POINT = 25.4 / 72;
+
 /** How many compilations an unused part of the cache survives while one document is being proofed. */
 const PROOF_AGE = 6;
 
@@ -45,7 +58,7 @@ export class Typesetter {
       fontArgs: [{ fontPaths: [join(folder, 'fonts')] }],
     });
     this.#compiler.addSource(join(folder, PROGRAM), readFileSync(join(folder, PROGRAM), 'utf8'));
-    this.#widths = JSON.parse(readFileSync(join(folder, 'widths.json'), 'utf8')) as Record<string, FontWidths>;
+    this.#widths = JSON.parse(readFileSync(join(folder, 'widths.json'), 'utf8')) as FontFile;
     this.#folder = folder;
   }
   readonly #folder: string;
@@ -124,7 +137,7 @@ export class Typesetter {
   #drawFurniture(document: ComposedDocument, pages: number): Drawing {
     const setting = { direction: document.direction, proof: true };
     const { body: _, ...around } = document;
-    const sheets = json(furniture(document, pages), setting, this.#widthsOf(document));
+    const sheets = json(furniture(document, pages), setting, this.#tablesOf(document));
     const drawnOf = sheets + JSON.stringify(around);
     if (this.#furniture?.drawnOf !== drawnOf) {
       this.#map('furniture.json', sheets);
@@ -134,16 +147,22 @@ export class Typesetter {
   }
   #furniture?: { drawnOf: string; drawing: Drawing };
 
-  readonly #widths: Readonly<Record<string, FontWidths>>;
+  readonly #widths: FontFile;
 
-  #widthsOf({ style }: ComposedDocument): FontWidths {
-    return this.#widths[style.fonts.text] ?? {};
+  #tablesOf({ style, page, decimal }: ComposedDocument): TableSetting {
+    const room =
+      (PAGES[page.size][page.landscape ? 1 : 0] - page.margins.left - page.margins.right) / (style.type.text * POINT);
+    const { letters, figures } = this.#widths;
+    return { letters: letters[style.fonts.text] ?? {}, figures: figures[style.fonts.text] ?? {}, decimal, room };
   }
 
   #place(document: ComposedDocument, assets: Assets, mode: Mode): void {
     const pictures = Object.fromEntries(Object.entries(assets).map(([hash, { mediaType }]) => [hash, mediaType]));
     const setting = { direction: document.direction, proof: mode !== 'print' };
-    this.#map('document.json', json({ ...document, pictures }, setting, this.#widthsOf(document)));
+    this.#map(
+      'document.json',
+      json({ ...document, body: keptEnd(document.body), pictures }, setting, this.#tablesOf(document)),
+    );
     for (const [hash, asset] of Object.entries(assets)) {
       this.#compiler.mapShadow(join(this.#folder, 'assets', hash), Buffer.from(asset.bytes));
     }
@@ -165,10 +184,10 @@ const FORMATS: Readonly<Record<Asset['mediaType'], string>> = {
 type Mode = 'print' | 'proof' | 'furniture';
 
 /** What document.typ reads of a document. */
-const json = (content: unknown, setting: RunSetting, widths: FontWidths): string =>
+const json = (content: unknown, setting: RunSetting, tables: TableSetting): string =>
   JSON.stringify(content, (_key, value: unknown) => {
     if (isRuns(value)) return setRuns(value, setting);
-    return isTable(value) ? setTable(value, widths) : value;
+    return isTable(value) ? setTable(value, tables) : value;
   });
 
 const isTable = (value: unknown): value is ComposedTable => (value as Partial<ComposedTable> | null)?.kind === 'table';

@@ -1,5 +1,5 @@
 import type { Row } from '../../formula/row';
-import { formatValue, textIn, VALUE_FORMATS } from '../../formula/value';
+import { formatValue, isAmount, textIn, VALUE_FORMATS } from '../../formula/value';
 import { inDigitsOf } from '../../money/number-symbols';
 import {
   boolean,
@@ -110,6 +110,8 @@ interface ComposedColumn {
   heading: Run[];
   align: 'start' | 'end';
   width: ColumnDefinition['width'];
+  /** Nothing but numbers, which stand with their decimal signs below one another. */
+  numbers?: boolean;
 }
 
 interface ComposedCell {
@@ -229,12 +231,13 @@ function composeTable(by: Composer, table: LineTable, outer?: Row): (ComposedTab
   const columns = table.columns.filter((column) => !column.when || by.chooses(`${id} ${column.id}`, column.when, id));
   const setting = new TableSetting(by, table, columns);
   const sections = groups
-    ? by.rows(`${id} groups`, groups.list, label, outer).map((group) => groupSection(by, table, groups, group, setting))
+    ? groupSections(by, table, groups, by.rows(`${id} groups`, groups.list, label, outer), setting)
     : [{ rows: setting.rows(rows) }];
-  const headings = columns.map((column): ComposedColumn => ({
+  const headings = columns.map((column, at): ComposedColumn => ({
     heading: by.placed(`${id} ${column.id}`, column.heading, id, outer),
     align: column.align,
     width: column.width,
+    ...(column.align === 'end' && setting.isNumeric[at] && { numbers: true }),
   }));
   headings.forEach(({ heading }, at) =>
     proveTotal(by, table, columns[at]!, textOfRuns(heading), setting.sums[at]!, outer),
@@ -276,6 +279,19 @@ function itemsFormula({ filter, sort }: LineTable, list: string): string {
   return sort ? `SORT(${passing}, ${sort.by}, ${sort.descending ? 'true' : 'false'})` : passing;
 }
 
+/** A section for each group. What is all in one group needs neither its heading nor its sum. */
+function groupSections(
+  by: Composer,
+  table: LineTable,
+  grouped: TableGroups,
+  groups: readonly Row[],
+  setting: TableSetting,
+): TableSection[] {
+  const [first, second] = groups;
+  if (!first || second) return groups.map((group) => groupSection(by, table, grouped, group, setting));
+  return [{ rows: setting.groupRows(grouped, first) }];
+}
+
 function groupSection(
   by: Composer,
   table: LineTable,
@@ -283,10 +299,10 @@ function groupSection(
   group: Row,
   setting: TableSetting,
 ): TableSection {
-  const { id, label } = table;
-  const { heading, items, subtotal } = groups;
+  const { id } = table;
+  const { heading, subtotal } = groups;
   setting.beginSection();
-  const rows = setting.rows(by.rows(`${id} items`, itemsFormula(table, items), label, group));
+  const rows = setting.groupRows(groups, group);
   const section = { heading: by.placed(`${id} group`, heading, id, group), rows };
   if (!subtotal) return { ...section, subtotal: undefined };
   const placed = by.placed(`${id} subtotal label`, subtotal.label, id, group);
@@ -322,6 +338,8 @@ interface Bundle {
 class TableSetting {
   /** What each column has printed. */
   readonly sums: readonly PrintedSum[];
+  /** Whether a column has printed nothing but numbers. */
+  readonly isNumeric: boolean[];
   /** What the last column has printed since the section began. */
   sectionSum = new PrintedSum();
   #position = 0;
@@ -332,10 +350,17 @@ class TableSetting {
     readonly columns: readonly ColumnDefinition[],
   ) {
     this.sums = columns.map(() => new PrintedSum());
+    this.isNumeric = columns.map(({ counter, picture }) => !counter && !picture);
   }
 
   beginSection(): void {
     this.sectionSum = new PrintedSum();
+  }
+
+  /** The rows of one group. */
+  groupRows({ items }: TableGroups, group: Row): TableRow[] {
+    const { by, table } = this;
+    return this.rows(by.rows(`${table.id} items`, itemsFormula(table, items), table.label, group));
   }
 
   rows(items: readonly Row[]): TableRow[] {
@@ -402,6 +427,7 @@ class TableSetting {
     if (picture) return { runs: [], picture: by.picture(request, { ...picture, alt: row.title }) };
     const { runs, value } = by.printed(request);
     this.sums[at]!.add(value);
+    if (!isAmount(value) && runs.length > 0) this.isNumeric[at] = false;
     if (at === this.columns.length - 1) this.sectionSum.add(value);
     const second = detail
       ? by.print({ id: `${request.id}.detail`, formula: detail, mayBeBlank: true, block: table.id, row })
