@@ -3,4 +3,5 @@
     <NuxtPage />
   </NuxtLayout>
   <Toast position="bottom-center" />
+  <ConfirmDialog :draggable="false" />
 </template>

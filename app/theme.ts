@@ -1,21 +1,33 @@
 import { definePreset } from '@primeuix/themes';
 import autocomplete from '@primeuix/themes/aura/autocomplete';
-import base from '@primeuix/themes/aura/base';
 import badge from '@primeuix/themes/aura/badge';
+import base from '@primeuix/themes/aura/base';
+import breadcrumb from '@primeuix/themes/aura/breadcrumb';
 import button from '@primeuix/themes/aura/button';
 import checkbox from '@primeuix/themes/aura/checkbox';
 import chip from '@primeuix/themes/aura/chip';
+import confirmdialog from '@primeuix/themes/aura/confirmdialog';
 import datatable from '@primeuix/themes/aura/datatable';
+import datepicker from '@primeuix/themes/aura/datepicker';
 import dialog from '@primeuix/themes/aura/dialog';
+import fileupload from '@primeuix/themes/aura/fileupload';
 import iconfield from '@primeuix/themes/aura/iconfield';
+import inputnumber from '@primeuix/themes/aura/inputnumber';
 import inputtext from '@primeuix/themes/aura/inputtext';
+import listbox from '@primeuix/themes/aura/listbox';
 import menu from '@primeuix/themes/aura/menu';
+import message from '@primeuix/themes/aura/message';
 import multiselect from '@primeuix/themes/aura/multiselect';
 import paginator from '@primeuix/themes/aura/paginator';
+import progressbar from '@primeuix/themes/aura/progressbar';
 import ripple from '@primeuix/themes/aura/ripple';
 import select from '@primeuix/themes/aura/select';
+import selectbutton from '@primeuix/themes/aura/selectbutton';
 import skeleton from '@primeuix/themes/aura/skeleton';
+import tabs from '@primeuix/themes/aura/tabs';
 import toast from '@primeuix/themes/aura/toast';
+import togglebutton from '@primeuix/themes/aura/togglebutton';
+import tooltip from '@primeuix/themes/aura/tooltip';
 import virtualscroller from '@primeuix/themes/aura/virtualscroller';
 
 /** The colours of Lumbix are named in main.css, where they follow light and dark; shades that no component uses are the nearest. */
@@ -34,20 +46,32 @@ const used = {
   components: {
     autocomplete,
     badge,
+    breadcrumb,
     button,
     checkbox,
     chip,
+    confirmdialog,
     datatable,
+    datepicker,
     dialog,
+    fileupload,
     iconfield,
+    inputnumber,
     inputtext,
+    listbox,
     menu,
+    message,
     multiselect,
     paginator,
+    progressbar,
     ripple,
     select,
+    selectbutton,
     skeleton,
+    tabs,
     toast,
+    togglebutton,
+    tooltip,
     virtualscroller,
   },
 };
@@ -99,5 +123,44 @@ export const preset = definePreset(used, {
     },
     button: { root: { paddingX: '12px', paddingY: '6px', label: { fontWeight: '500' } } },
     dialog: { root: { shadow: '0 8px 32px #1c262933' } },
+    message: {
+      root: { borderWidth: '0 0 0 3px' },
+      content: { padding: '8px 11px' },
+      text: { fontSize: '13px', fontWeight: '400' },
+      colorScheme: {
+        light: {
+          error: { background: colour('brick-50'), borderColor: colour('brick'), color: colour('ink'), shadow: 'none' },
+          warn: { background: colour('brass-50'), borderColor: colour('brass'), color: colour('ink'), shadow: 'none' },
+        },
+      },
+    },
+    tabs: {
+      tab: { padding: '11px 0 9px', fontWeight: '500', hoverColor: colour('ink'), margin: '0 18px -1px 0' },
+      tabpanel: { padding: '0' },
+    },
+    togglebutton: {
+      root: { padding: '1px', fontWeight: '400', sm: { fontSize: '12px', padding: '1px' } },
+      content: { padding: '3px 8px', checkedShadow: 'none', sm: { padding: '1px 6px' } },
+      colorScheme: {
+        light: {
+          root: {
+            background: colour('stone-100'),
+            checkedBackground: colour('stone-100'),
+            hoverBackground: colour('stone-100'),
+            borderColor: colour('hairline'),
+            checkedBorderColor: colour('hairline'),
+            color: colour('ink-quiet'),
+            hoverColor: colour('ink'),
+            checkedColor: colour('ink'),
+          },
+          content: { checkedBackground: colour('sheet') },
+        },
+      },
+    },
+    tooltip: {
+      root: { background: colour('night'), color: '#ffffff', padding: '5px 9px', maxWidth: '280px', shadow: 'none' },
+    },
+    breadcrumb: { root: { padding: '0', background: 'transparent', gap: '6px' } },
+    datepicker: { panel: { padding: '8px' }, date: { width: '26px', height: '26px', padding: '0' } },
   },
 });

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { ENTITY_TYPES, STAGES } from '../standins/crm/model';
+import { ENTITY_TYPES, STAGES, valueOf } from '../standins/crm/model';
 
 /**
  * What the demo's CRM calls its types, sets, stages and fields, where no other word of Lumbix is written so. Lumbix itself takes all of
@@ -12,7 +12,9 @@ const NAMES = new Set([
   ...STAGES,
   ...ENTITY_TYPES.flatMap(({ properties, navigations }) => [
     ...properties.map(({ name }) => name).filter(isMadeUp),
-    ...properties.flatMap(({ allowed = [] }) => allowed.filter((value) => value.includes(' ') || value.includes('&'))),
+    ...properties.flatMap(({ allowed = [] }) =>
+      allowed.map(valueOf).filter((value) => value.includes(' ') || value.includes('&')),
+    ),
     ...navigations.map(({ key }) => key).filter(isMadeUp),
   ]),
 ]);

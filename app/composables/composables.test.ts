@@ -4,6 +4,7 @@ import { inNuxt, refusal } from '../../tests/in-nuxt';
 import * as client from './api';
 import { useAct, useAttempt } from './attempt';
 import { addressOf } from '#core/contract/address';
+import * as days from './day-notation';
 import { useDrawnRows } from './drawn-rows';
 import * as fieldText from './field-text';
 import * as inWords from './in-words';
@@ -331,6 +332,21 @@ describe('keys', () => {
   });
 });
 
+describe('a day in figures', () => {
+  it.each([
+    ['en-GB', 'dd/mm/yy', '09/11/2026'], ['en-US', 'mm/dd/yy', '11/09/2026'], ['de-DE', 'dd.mm.yy', '09.11.2026'],
+    ['sv-SE', 'yy-mm-dd', '2026-11-09'], ['ja-JP', 'yy/mm/dd', '2026/11/09'],
+  ])('in %s is %s', (locale, notation, written) => {
+    expect(days.dayNotation(locale)).toBe(notation);
+    expect(days.dayInFigures(new Date(2026, 10, 9), notation)).toBe(written);
+  }); // prettier-ignore
+
+  it('goes to the calendar and back', () => {
+    expect(days.dayOfDate(days.dateOfDay('2026-11-09')!)).toBe('2026-11-09');
+    expect([days.dateOfDay(undefined), days.dateOfDay('soon')]).toEqual([null, null]);
+  });
+});
+
 describe('a field’s value', () => {
   it.each([
     [null, '', ''],
@@ -376,6 +392,12 @@ describe('a field’s value', () => {
     expect(fieldText.typedValue(field('money'), '5.800')).toEqual({ value: '5800' });
     expect(fieldText.typedValue(field('money'), '5.80')).toEqual({ either: ['5.80', '580'] });
     expect(fieldText.typedValue(field('money', false), ' ')).toEqual({ problem: 'Price cannot be empty.' });
+  });
+
+  it('that is chosen is read by what people call it', () => {
+    const allowed = [{ value: 'NL', label: 'Netherlands' }, { value: 'GB', label: 'United Kingdom' }]; // prettier-ignore
+    expect(fieldText.fieldText('NL', { allowed })).toBe('Netherlands');
+    expect(fieldText.fieldText({ choices: ['GB', 'XX'] }, { allowed })).toBe('United Kingdom, XX');
   });
 
   it('as a percentage goes both ways, and stays where it is none', () => {

@@ -7,10 +7,11 @@ import { plainText } from '#core/rich/rich-text';
 import { isRecord, isRecordList, type FieldValue } from '#core/record/snapshot';
 import { dayText, userLocale } from './in-words';
 
-/** A field's value for reading, in the user's locale. Blank is empty. */
-export function fieldText(value: FieldValue | undefined): string {
+/** A field's value for reading, in the user's locale; a value that is chosen by what it is called. Blank is empty. */
+export function fieldText(value: FieldValue | undefined, { allowed }: Pick<FieldSchema, 'allowed'> = {}): string {
+  const called = (chosen: string) => allowed?.find((each) => each.value === chosen)?.label ?? chosen;
   if (value === null || value === undefined) return '';
-  if (typeof value === 'string') return value;
+  if (typeof value === 'string') return called(value);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (isRecordList(value)) return String(value.length);
   if (isRecord(value)) return value.id;
@@ -24,7 +25,7 @@ export function fieldText(value: FieldValue | undefined): string {
   if ('datetime' in value) return dayText(value.datetime.slice(0, 10));
   if ('rich' in value) return plainText(value.rich);
   if ('image' in value) return value.image.refused ?? 'a picture';
-  return value.choices.join(', ');
+  return value.choices.map(called).join(', ');
 }
 
 export const isNumberField = ({ type }: FieldSchema): boolean =>

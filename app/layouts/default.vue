@@ -16,7 +16,7 @@ useKeys({
   <div class="frame">
     <AppRail />
     <header class="top">
-      <h1 id="where" class="where"><!-- each screen writes its sentence here --></h1>
+      <div id="where" class="where"><!-- each screen says here where one is --></div>
       <button type="button" class="find" aria-keyshortcuts="Control+K" @click="isFinding = true">
         Find anything <kbd>Ctrl K</kbd>
       </button>
@@ -46,19 +46,6 @@ useKeys({
   flex: 1;
   min-width: 0;
   overflow: hidden;
-  font: 500 15px/20px var(--sans);
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.where :deep(.quiet) {
-  font-weight: 400;
-}
-.where :deep(a) {
-  color: inherit;
-  text-decoration: none;
-}
-.where :deep(a:hover) {
-  text-decoration: underline;
 }
 .find {
   display: flex;

@@ -20,7 +20,7 @@ const isOpen = computed(() => !barred.value || route.path === '/setup/programs')
 
 <template>
   <div class="setup">
-    <WhereAmI :title="`Setup: ${here}`"><span class="quiet">Setup</span> {{ here }}</WhereAmI>
+    <WhereAmI :title="`Setup: ${here}`" :here="here" :way="[{ label: 'Setup', to: '/setup' }]" />
     <nav class="tabs" aria-label="Setup">
       <NuxtLink v-for="{ to, word } in PAGES" :key="to" :to="to" :class="{ on: route.path === to }">{{
         word

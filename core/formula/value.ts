@@ -166,6 +166,9 @@ export function canonical(value: Value): string {
   }
 }
 
+/** The error of a sum without a currency to be in. */
+export const NO_CURRENCY = 'The document has no currency.';
+
 /** How a printed value may look. `plain` drops the currency code, where a heading already names it. */
 export const VALUE_FORMATS = ['full', 'plain', 'long-date', 'short-date'] as const;
 export type ValueFormat = (typeof VALUE_FORMATS)[number];

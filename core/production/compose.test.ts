@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { shipped } from '../../demo/shipped';
 import glasshouseQuote from '../../demo/templates/glasshouse-quote.json';
 import { demoRecords } from '../../demo/crm/index';
-import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import { expectedTotals } from '../../tests/expected-totals';
 import { mayFile } from './findings/finding';
 import type { RecordSnapshot } from '../record/snapshot';
@@ -152,6 +152,49 @@ describe('sections', () => {
     expect(sentence('D-1187')).toContain('United Kingdom');
     expect(sentence('D-1189')).toContain('Supplied to Netherlands');
   });
+});
+
+describe('an edition', () => {
+  it('whose products have no names in its language says which', () => {
+    const said = (id: string, edition: string) =>
+      composed(id, { edition }).findings.find((finding) => finding.id === 'check translated')?.sentence;
+    // Of the ridge vent there is a Dutch name; of the hinged door there is none.
+    expect(said('D-1187', 'nl')).toBeUndefined();
+    const [line] = demoSnapshot('D-1187').fields.lines as RecordSnapshot[];
+    const door = withFields(line!, {
+      name: 'Hinged door',
+      product: withFields(line!.fields.product as RecordSnapshot, { name: 'Hinged door', name_nl: null }),
+    });
+    const deal = withFields(demoSnapshot('D-1187'), { lines: [door] });
+    const { findings } = composed(deal, { edition: 'nl' });
+    expect(findings.find(({ id }) => id === 'check translated')).toMatchObject({
+      severity: 'warns',
+      sentence: expect.stringContaining('no name in this language for Hinged door.') as string,
+    });
+    expect(composed(deal, { edition: 'en' }).findings.map(({ id }) => id)).not.toContain('check translated');
+  });
+});
+
+describe('the reverse charge', () => {
+  it.each(['glasshouse-quote', 'full-proposal', 'order-confirmation', 'deposit-invoice', 'final-invoice'])(
+    'has the customer’s VAT number on the %s',
+    (id) => {
+      const template = shipped.templates.find((each) => each.id === id)!;
+      const printed = (deal: string) =>
+        JSON.stringify(
+          compose(template, demoSnapshot(deal), {
+            schema: demoSchema,
+            pins: shipped,
+            issueDate: '2026-11-23',
+            edition: 'en',
+            available: demoPictures,
+            registered: [],
+          }).document.body,
+        );
+      expect(printed('D-1189')).toContain('NL000000103B01');
+      expect(printed('D-1187')).not.toContain('Your VAT number');
+    },
+  );
 });
 
 describe('what was used', () => {

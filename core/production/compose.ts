@@ -10,7 +10,7 @@ import type { Workings } from '../sheet/workings';
 import { isCurrencyCode } from '../money/currency';
 import { LATIN_DIGITS, numberSymbols } from '../money/number-symbols';
 import { failedCheck } from './findings/failed-check';
-import { gatherFindings } from './findings/finding';
+import { gatherFindings, type Finding } from './findings/finding';
 import { noCurrency } from './findings/no-currency';
 import { untranslated } from './findings/untranslated';
 import { own } from '../record/own';
@@ -23,6 +23,7 @@ import { textOfRuns, type Assets, type ComposedDocument } from '../template/comp
 import { splitPlaceholders } from '../template/placeholders';
 import { documentRoots } from '../template/roots';
 import type { Pins, Plan, Template } from '../template/template';
+import { INTERFACE_LOCALE } from '../words/interface';
 import { phrase } from '../words/phrases';
 import { priceBridge } from './bridge';
 import type { Composition, OutputSettings } from './composition';
@@ -194,10 +195,10 @@ class DocumentComposer {
       document: this.#document(title, annexes.pages, { header, followingHeader, body, footer }),
       assets: by.assets,
       figures,
-      bridge: priceBridge((meaning) => this.#withMeaning(meaning), by.locale),
+      bridge: priceBridge((meaning) => this.#withMeaning(meaning), INTERFACE_LOCALE),
       meanings: meaningsOf(by.sheet),
       values: by.values,
-      findings: gatherFindings(by.findings),
+      findings: gatherFindings(by.findings).map((finding) => this.#marked(finding)),
       fileName,
       title,
       currency: by.sheet.currency ?? null,
@@ -307,7 +308,9 @@ class DocumentComposer {
     const cell = this.by.sheet.evaluate('currency', this.template.sheet.currency);
     this.by.uses(cell);
     if (cell.value.type === 'text' && isCurrencyCode(cell.value.value)) return;
-    this.by.findings.push(noCurrency(cell.value, calledByType(this.context.schema, this.template.record.type)));
+    const finding = noCurrency(cell.value, calledByType(this.context.schema, this.template.record.type));
+    this.by.noCurrency = finding.id;
+    this.by.findings.push(finding);
   }
 
   /** What is printed adds up: each declared column sums to its figure (EN 16931 BR-CO-10, BR-CO-14). */
@@ -328,8 +331,7 @@ class DocumentComposer {
       const { value } = this.by.sheet.evaluate(`check ${check.id}`, check.formula);
       // A check over a value that is itself an error has nothing to add: the error is a finding already.
       if (value.type === 'error' || asCondition(value) === true) continue;
-      const values = check.figure ? this.#valuesExplainedBy(check.figure) : [];
-      this.by.findings.push(failedCheck(check, this.#sentence(check.sentence), values));
+      this.by.findings.push(failedCheck(check, this.#sentence(check.sentence)));
     }
   }
 
@@ -339,9 +341,15 @@ class DocumentComposer {
       .map((part) =>
         part.kind === 'text'
           ? part.text
-          : formatValue(this.by.sheet.evaluate('sentence', part.formula).value, this.by.locale),
+          : formatValue(this.by.sheet.evaluate('sentence', part.formula).value, INTERFACE_LOCALE),
       )
       .join('');
+  }
+
+  /** A finding about a figure as a whole, with the places where it is printed. */
+  #marked(finding: Finding): Finding {
+    if (finding.values.length > 0 || finding.workings === undefined) return finding;
+    return { ...finding, values: this.#valuesExplainedBy(finding.workings) };
   }
 
   #valuesExplainedBy(workings: string): string[] {
@@ -354,7 +362,7 @@ class DocumentComposer {
       return {
         name: figure.name,
         label: figure.label,
-        result: formatValue(cell.value, this.by.locale),
+        result: formatValue(cell.value, INTERFACE_LOCALE),
         failed: cell.value.type === 'error',
         workings: this.by.explained(cell),
         internal: figure.internal ?? false,

@@ -8,7 +8,7 @@ import { parseFormula } from '../formula/parse';
 import { printFormula } from '../formula/print';
 import { type Row, itemsOf } from '../formula/row';
 import type { Sheet } from '../sheet/sheet';
-import { error, formatValue, rowsIn, type Value } from '../formula/value';
+import { error, formatValue, NO_CURRENCY, rowsIn, type Value } from '../formula/value';
 import { workingsOf, type Workings } from '../sheet/workings';
 import { calledByType } from '../record/schema';
 import type { PrintedSum } from '../sheet/printed-sum';
@@ -16,6 +16,7 @@ import { composeBlock, type Block, type ComposedBlock } from '../template/blocks
 import { brokenLines, textOfRuns, type Asset, type Assets, type PlacedPicture, type Run } from '../template/composed';
 import type { ColumnTotal, Composer, PictureBox, PrintedRuns, ValueRequest } from '../template/composer';
 import { composeInline, type Inline } from '../template/inlines';
+import { INTERFACE_LOCALE } from '../words/interface';
 import { splitPlaceholders } from '../template/placeholders';
 import type { PrintedValue } from './composition';
 import { emptyTable } from './findings/empty-table';
@@ -43,6 +44,8 @@ export class Compositor implements Composer {
   readonly used = new Map<string, string>();
   readonly leftOut: { block: string; note: string }[] = [];
   readonly assets: Record<string, Asset> = {};
+  /** Id of the finding that the document has no currency. */
+  noCurrency?: string;
   /** How many columns were found to add up to their totals. */
   provedSums = 0;
   /** Figures that the sheet declares as the sum of a column, by `columnKey`. */
@@ -182,7 +185,7 @@ export class Compositor implements Composer {
    */
   prove(sum: PrintedSum, total: ColumnTotal): void {
     if (total.value.type === 'error') return;
-    const contradiction = sum.contradicts(total.value, total.column, total.label, this.locale);
+    const contradiction = sum.contradicts(total.value, total.column, total.label, INTERFACE_LOCALE);
     if (contradiction === undefined) {
       this.provedSums++;
       return;
@@ -266,7 +269,10 @@ export class Compositor implements Composer {
   fault(value: Value, block: string, key?: string, of?: Finding['of']): void {
     if (value.type !== 'error') return;
     const workings = key === undefined ? undefined : this.values[key]?.workings;
-    this.findings.push(failedValue(value, { block, key, workings, of }));
+    const finding = failedValue(value, { block, key, workings, of });
+    // That there is no currency is one finding, however many sums want one.
+    const isToldAlready = value.message.endsWith(NO_CURRENCY) && this.noCurrency !== undefined;
+    this.findings.push(isToldAlready ? { ...finding, id: this.noCurrency! } : finding);
   }
 
   /** Internal figures (cost, margin) never reach the page, not even through another formula of the page. */
@@ -290,12 +296,24 @@ export class Compositor implements Composer {
 
   explain(id: string): Workings | undefined {
     const cell = this.#explainable.get(id) ?? this.#allExplainable().get(id);
-    return cell && workingsOf(cell, this.sheet, this.locale);
+    return cell && this.#workingsOf(cell);
+  }
+
+  #workingsOf(cell: Cell): Workings {
+    const { id } = cell;
+    const called = this.#called.get(id) ?? this.#called.get(id.slice(0, id.indexOf(' ')));
+    return workingsOf(cell, this.sheet, INTERFACE_LOCALE, called);
+  }
+
+  /** What people call values, by their ids: what stands over their column or before them. */
+  readonly #called = new Map<string, string>();
+  calls(id: string, name: string, row?: Row): void {
+    if (name.trim() !== '') this.#called.set(keyOf(id, row), name.trim());
   }
 
   explainAll(): Record<string, Workings> {
     const all = [...this.#allExplainable()];
-    return Object.fromEntries(all.map(([id, cell]) => [id, workingsOf(cell, this.sheet, this.locale)]));
+    return Object.fromEntries(all.map(([id, cell]) => [id, this.#workingsOf(cell)]));
   }
 
   /** Every printed value's cell and the figures it leads to, in turn. */

@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { shipped } from '../../demo/shipped';
 import { composeBlocks } from '../../tests/compose-blocks';
-import { demoPictures, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import type { Inline } from '../template/inlines';
 import type { Plan, Template } from '../template/template';
-import type { ComposeContext } from './compose';
+import { compose, type ComposeContext } from './compose';
 
 const HASH = Object.keys(demoPictures)[0]!;
 const quote = shipped.templates[0]!;
@@ -115,12 +116,42 @@ describe('the document as a whole', () => {
   it('without a currency of ISO 4217 stops, with a way to it where it is a field', () => {
     const deal = withFields(demoSnapshot('D-1187'), { currency: null });
     expect(composeBlocks([], { deal }).findings).toMatchObject([
-      { id: 'currency', severity: 'stops', path: 'deal.currency' },
+      { id: 'missing deal.currency', severity: 'stops', path: 'deal.currency' },
     ]);
     expect(composed({ sheet: { ...quote.sheet, currency: '"pounds"' } }).findings[0]).toMatchObject({
-      id: 'currency',
       sentence: 'The deal has no currency that is an ISO 4217 code, so no sum can be printed. Set it on the deal.',
     });
+  });
+
+  it('without a currency is one finding, with a mark wherever one is printed or wanted', () => {
+    const deal = withFields(demoSnapshot('D-1187'), { currency: null });
+    const value = (id: string, formula: string): Inline => ({ type: 'value', attrs: { id, formula } });
+    const content = [value('code', 'deal.currency'), value('sum', 'AMOUNT(5)'), value('other', 'AMOUNT(6)')];
+    const { findings } = composeBlocks([{ type: 'paragraph', attrs: { id: 'own' }, content }], { deal });
+    expect(findings).toMatchObject([{ title: 'No currency', values: ['code', 'sum', 'other'] }]);
+  });
+
+  it('findings and workings speak English, and write numbers so, in every edition', () => {
+    const check = {
+      id: 'own',
+      title: 'Own',
+      formula: 'total = 0',
+      sentence: 'It comes to =[total].',
+      severity: 'warns' as const,
+      figure: 'total',
+    };
+    const { findings, figures } = compose({ ...quote, checks: [check] }, demoSnapshot('D-1187'), {
+      schema: demoSchema,
+      pins: shipped,
+      issueDate: '2026-11-23',
+      edition: 'nl',
+      available: demoPictures,
+    });
+    const own = findings.find(({ id }) => id === 'check own')!;
+    expect(own.sentence.replaceAll('\u00a0', ' ')).toBe('It comes to 18,436.80 GBP.');
+    // The figure that it is about has its mark on the page.
+    expect(own.values).toEqual(['totals.total']);
+    expect(figures.find(({ name }) => name === 'total')!.result).toMatch(/^18,436\.80/);
   });
 
   it('a clause that is gone stops, whoever took it away', () => {

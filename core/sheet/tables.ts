@@ -4,7 +4,7 @@ import { dayOf } from '../formula/date';
 import type { LookupTable } from './figure';
 import type { ExchangeRate } from '../formula/functions/function';
 import { ValuesRow } from '../formula/row';
-import { error, money, number, percent, text, type Value } from '../formula/value';
+import { error, money, NO_CURRENCY, number, percent, text, type Value } from '../formula/value';
 
 /** The name that tables go by in formulas: `tables.freight`. */
 export const TABLES = 'tables';
@@ -54,7 +54,7 @@ function cellValue(
       return percent(value);
     case 'money': {
       const code = column.currency ?? currency();
-      return code ? money(value, code, 'price') : error('The document has no currency.');
+      return code ? money(value, code, 'price') : error(NO_CURRENCY);
     }
   }
 }

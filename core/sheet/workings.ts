@@ -39,10 +39,10 @@ export interface WorkingsStep {
 /** Sums of more items than this are shortened in the sentence. */
 const LISTED = 8;
 
-/** Explains an evaluated cell. */
-export function workingsOf(cell: Cell, sheet: Sheet, locale: string): Workings {
+/** Explains an evaluated cell. `called`: what people call it, where it is no figure with a label of its own. */
+export function workingsOf(cell: Cell, sheet: Sheet, locale: string, called?: string): Workings {
   const { found, exact } = sheet.trace(cell);
-  const label = cell.figure?.label ?? cell.name;
+  const label = cell.figure?.label ?? called ?? nameFrom(cell, found);
   const place = cell.row?.place;
   const result = cell.value.type === 'blank' ? 'blank' : formatValue(cell.value, locale);
   const before = cell.figure && wasRounded(exact, cell.value) ? formatValue(exact, locale) : undefined;
@@ -142,7 +142,7 @@ function inputsOf(found: Trace, locale: string): WorkingsInput[] {
     const formula = printForReading(node, () => undefined);
     inputs.push({
       formula,
-      label: inputLabel(source) ?? formula,
+      label: inputName(node, source) ?? formula,
       value: value.type === 'list' ? sumText(value.items, locale) : valueText(value, locale),
       path: source.kind === 'field' ? source.field.path : undefined,
       figure: source.kind === 'cell' ? source.cell.id : undefined,
@@ -151,9 +151,33 @@ function inputsOf(found: Trace, locale: string): WorkingsInput[] {
   return inputs;
 }
 
+/** A value is called by what it was made from, where that is no more than this. */
+const NAMED = 3;
+function nameFrom({ expression }: Cell, found: Trace): string {
+  if (expression?.kind === 'call' && expression.name === 'LABEL') return 'Word in the document’s language';
+  const names = [...found].flatMap(([node, { value, source }]) =>
+    node.kind === 'call' || value.type === 'record' ? [] : (inputName(node, source) ?? []),
+  );
+  const known = [...new Set(names)];
+  return known.length > 0 && known.length <= NAMED ? known.join(', ') : 'This value';
+}
+
+/** What people call an input: its label, or its name in words. */
+function inputName(node: Expression, source: InputSource): string | undefined {
+  const label = inputLabel(source);
+  if (label !== undefined) return upperFirst(label);
+  return node.kind === 'name' || node.kind === 'member'
+    ? upperFirst(printForReading(node, () => undefined))
+    : undefined;
+}
+
 function inputLabel(source: InputSource): string | undefined {
   if (source.kind === 'cell') return source.cell.figure?.label;
   return source.kind === 'field' ? source.field.label : undefined;
+}
+
+function upperFirst(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
 function lowerFirst(words: string): string {

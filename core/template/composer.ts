@@ -74,6 +74,8 @@ export interface Composer {
   print(request: ValueRequest): Run[];
   /** The same, with the value itself. */
   printed(request: ValueRequest): PrintedRuns;
+  /** Says what people call a value, for whoever wants to know how it came about. */
+  calls(id: string, name: string, row?: Row): void;
   /** A formatted text that is printed here; nothing, with a finding, where it is too long. */
   readable(html: string, block: string, key: string): string;
   /** Text with placeholders as runs, so that each value of it leads back to where it came from. */

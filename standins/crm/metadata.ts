@@ -1,4 +1,4 @@
-import { ENTITY_TYPES, type EntityType, type Property } from './model';
+import { ENTITY_TYPES, type AllowedValue, type EntityType, type Property } from './model';
 
 const NAMESPACE = 'Crm';
 
@@ -56,10 +56,13 @@ function description(label: string): string {
   return `<Annotation Term="Org.OData.Core.V1.Description" String="${escapeXml(label)}"/>`;
 }
 
-function allowedValues(values: readonly string[]): string {
-  const records = values.map(
-    (value) => `<Record><PropertyValue Property="Value" String="${escapeXml(value)}"/></Record>`,
-  );
+/** The values that a property may have; a description says what people call one, where that is something else. */
+function allowedValues(values: readonly AllowedValue[]): string {
+  const records = values.map((each) => {
+    const { value, label } = typeof each === 'string' ? { value: each, label: undefined } : each;
+    const named = label === undefined ? '' : description(label);
+    return `<Record><PropertyValue Property="Value" String="${escapeXml(value)}"/>${named}</Record>`;
+  });
   return `<Annotation Term="Org.OData.Validation.V1.AllowedValues"><Collection>${records.join('')}</Collection></Annotation>`;
 }
 

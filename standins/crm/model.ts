@@ -1,3 +1,6 @@
+/** A value that a property may have; with what people call it, where that is something else. */
+export type AllowedValue = string | { value: string; label: string };
+
 /** What the simulated CRM keeps: its record types as an OData service would declare them. */
 export type PropertyType =
   'Edm.String' | 'Edm.Decimal' | 'Edm.Boolean' | 'Edm.Date' | 'Edm.Int32' | 'Collection(Edm.String)' | 'Edm.Stream';
@@ -12,7 +15,7 @@ export interface Property {
   currency?: string;
   /** UCUM unit; `%` says that 10 is ten percent. */
   unit?: string;
-  allowed?: readonly string[];
+  allowed?: readonly AllowedValue[];
   /** What a text is written in, where it is more than a text. */
   mediaType?: 'text/html';
 }
@@ -73,6 +76,21 @@ export const STAGES = [
   'Lost',
 ] as const;
 
+const named = (labels: Readonly<Record<string, string>>): AllowedValue[] =>
+  Object.entries(labels).map(([value, label]) => ({ value, label }));
+
+const LANGUAGES = named({ en: 'English', nl: 'Dutch', es: 'Spanish', de: 'German', ar: 'Arabic' });
+const COUNTRIES = named({
+  GB: 'United Kingdom', IE: 'Ireland', NL: 'Netherlands', BE: 'Belgium', LU: 'Luxembourg', FR: 'France', DE: 'Germany',
+  CH: 'Switzerland', AT: 'Austria', ES: 'Spain', PT: 'Portugal', IT: 'Italy', PL: 'Poland', DK: 'Denmark', SE: 'Sweden',
+  NO: 'Norway', AE: 'United Arab Emirates', KW: 'Kuwait', SA: 'Saudi Arabia', US: 'United States', CA: 'Canada', JP: 'Japan',
+  AU: 'Australia', NZ: 'New Zealand',
+}); // prettier-ignore
+const UNITS = named({
+  pc: 'piece', bay: 'bay', m: 'metre', 'm²': 'square metre', day: 'day', session: 'session', job: 'job', load: 'load',
+  month: 'month', year: 'year',
+}); // prettier-ignore
+
 export const ENTITY_TYPES: readonly EntityType[] = [
   {
     name: 'Deal', set: 'Deals', label: 'Deal', plural: 'Deals',
@@ -86,7 +104,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
       text('glazing', 'Glazing', { allowed: ['toughened', 'double', 'polycarbonate'] }),
       text('snow_zone', 'Snow zone'), text('wind_zone', 'Wind zone'), text('site_address', 'Site address'),
       date('wanted_by', 'Wanted by'), text('incoterm', 'Incoterm'), text('order_number', 'Purchase-order number'),
-      text('quote_language', 'Quote language', { allowed: ['en', 'nl', 'es', 'de', 'ar'] }),
+      text('quote_language', 'Quote language', { allowed: LANGUAGES }),
       text('brand', 'Brand', { allowed: ['Orrin & Vale', 'Little Vale'], nullable: false }), picture('site_photo', 'Site photo'),
       text('scope_note', 'Scope note', { mediaType: 'text/html' }),
       { name: 'validity_days', type: 'Edm.Int32', label: 'Validity in days', nullable: true },
@@ -103,7 +121,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     name: 'Account', set: 'Accounts', label: 'Account', plural: 'Accounts',
     properties: [
       ID, text('name', 'Name', { nullable: false }), text('street', 'Street'), text('postcode', 'Postcode'), text('city', 'City'),
-      text('country', 'Country'), text('vat_number', 'VAT number'), text('phone', 'Telephone'),
+      text('country', 'Country', { allowed: COUNTRIES }), text('vat_number', 'VAT number'), text('phone', 'Telephone'),
     ],
     navigations: [],
   },
@@ -118,7 +136,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
   {
     name: 'Product', set: 'Products', label: 'Product', plural: 'Products',
     properties: [
-      ID, text('sku', 'SKU'), text('name', 'Name', { nullable: false }), text('description', 'Description'), text('unit', 'Unit'),
+      ID, text('sku', 'SKU'), text('name', 'Name', { nullable: false }), text('description', 'Description'), text('unit', 'Unit', { allowed: UNITS }),
       text('currency', 'Currency'), decimal('list_price', 'List price', { currency: 'currency' }), text('tax_category', 'Tax category'),
       decimal('cost', 'Cost', { currency: 'currency' }), decimal('weight', 'Weight', { unit: 'kg' }), picture('picture', 'Picture'),
       text('name_nl', 'Name, Dutch'), text('name_es', 'Name, Spanish'), text('name_de', 'Name, German'), text('name_ar', 'Name, Arabic'),
@@ -130,7 +148,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     properties: [
       ID, { name: 'position', type: 'Edm.Int32', label: 'Position', nullable: false }, text('section', 'Section'), text('sku', 'SKU'),
       text('name', 'Name', { nullable: false }), text('description', 'Description'), decimal('quantity', 'Quantity'),
-      text('unit', 'Unit'), decimal('unit_price', 'Unit price', { currency: 'currency' }), text('currency', 'Currency'),
+      text('unit', 'Unit', { allowed: UNITS }), decimal('unit_price', 'Unit price', { currency: 'currency' }), text('currency', 'Currency'),
       decimal('discount', 'Discount', { unit: '%' }),
       text('tax_category', 'Tax category', { allowed: ['standard', 'reduced', 'zero', 'exempt', 'reverse charge', 'export', 'outside scope'] }),
       decimal('tax_rate', 'Tax rate', { unit: '%' }), { name: 'optional', type: 'Edm.Boolean', label: 'Optional', nullable: false },
@@ -147,12 +165,16 @@ export const ENTITY_TYPES: readonly EntityType[] = [
   },
 ]; // prettier-ignore
 
+/** An allowed value itself, without what people call it. */
+export const valueOf = (each: AllowedValue): string => (typeof each === 'string' ? each : each.value);
+
 export const typeOfSet = (set: string) => ENTITY_TYPES.find((type) => type.set === set);
 export const typeNamed = (name: string) => ENTITY_TYPES.find((type) => type.name === name)!;
 
 /** What is wrong with a value for a property, in a sentence; undefined if nothing is. */
 export function refusal(property: Property, value: unknown): string | undefined {
-  const { name, type, nullable, allowed, computed } = property;
+  const { name, type, nullable, computed } = property;
+  const allowed = property.allowed?.map(valueOf);
   if (computed) return `${name} cannot be changed.`;
   if (value === null) return nullable ? undefined : `${name} cannot be empty.`;
   switch (type) {

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { AutoCompleteOptionSelectEvent } from 'primevue/autocomplete';
+
 /** Finds records, documents and templates by name, number or account. */
 interface Hit {
   to: string;
@@ -8,62 +10,47 @@ interface Hit {
 }
 
 const open = defineModel<boolean>('open', { required: true });
-const words = ref('');
+const words = ref<string | Hit>('');
 const hits = ref<Hit[]>([]);
-const chosen = ref(0);
-const note = ref('');
+const trouble = ref('');
 
-watchDebounced(words, search, { debounce: 120 });
-watch(open, (isOpen) => {
-  if (isOpen) return;
-  words.value = '';
-  hits.value = [];
-  note.value = '';
-});
-
-async function search(): Promise<void> {
-  if (words.value.trim().length < 2) {
-    hits.value = [];
-    note.value = '';
-    return;
-  }
+async function search({ query }: { query: string }): Promise<void> {
+  trouble.value = '';
   try {
-    const found = await api('GET /find', { query: { q: words.value } });
-    hits.value = [
-      ...found.records.map(({ type, id, name, account, called }): Hit => ({
-        to: recordPath(type, id),
-        name,
-        about: account,
-        kind: called,
-      })),
-      ...found.documents.map((each): Hit => ({
-        to: `/register/${each.id}`,
-        name: each.number,
-        about: each.accountName,
-        kind: 'Document',
-      })),
-      ...found.templates.map(({ id, name, kind }): Hit => ({
-        to: `/templates/${id}/figures`,
-        name,
-        about: kind,
-        kind: 'Template',
-      })),
-    ];
-    note.value = hits.value.length === 0 ? `Nothing has “${words.value}” in its name or number.` : '';
-    chosen.value = 0;
+    hits.value = await found(query);
   } catch (problem) {
-    note.value = asProblem(problem).detail;
+    hits.value = [];
+    trouble.value = asProblem(problem).detail;
   }
 }
 
-function move(step: number): void {
-  if (hits.value.length > 0) chosen.value = (chosen.value + step + hits.value.length) % hits.value.length;
+async function found(q: string): Promise<Hit[]> {
+  const { records, documents, templates } = await api('GET /find', { query: { q } });
+  return [
+    ...records.map(({ type, id, name, account, called }) => ({
+      to: recordPath(type, id),
+      name,
+      about: account,
+      kind: called,
+    })),
+    ...documents.map(({ id, number, accountName }) => ({
+      to: `/register/${id}`,
+      name: number,
+      about: accountName,
+      kind: 'document',
+    })),
+    ...templates.map(({ id, name, kind }) => ({
+      to: `/templates/${id}/figures`,
+      name,
+      about: kind,
+      kind: 'template',
+    })),
+  ];
 }
 
-function go(hit: Hit | undefined): void {
-  if (!hit) return;
+function go({ value }: AutoCompleteOptionSelectEvent): void {
   open.value = false;
-  void navigateTo(hit.to);
+  void navigateTo((value as Hit).to);
 }
 </script>
 
@@ -75,63 +62,48 @@ function go(hit: Hit | undefined): void {
     dismissable-mask
     position="top"
     :style="{ width: '520px', marginTop: '64px' }"
-    :pt="{ root: { 'aria-label': 'Find anything', 'aria-labelledby': null }, content: { style: 'padding: 0' } }"
+    :pt="{
+      root: { 'aria-label': 'Find anything', 'aria-labelledby': null },
+      content: { style: 'padding: 8px; overflow: visible' },
+    }"
   >
-    <input
+    <AutoComplete
       v-model="words"
-      class="words"
-      type="search"
-      autofocus
+      :suggestions="hits"
+      option-label="name"
+      data-key="to"
+      :min-length="2"
+      :delay="120"
+      auto-option-focus
+      fluid
+      append-to="self"
+      scroll-height="60vh"
       aria-label="Find a record, a document or a template"
       placeholder="A name, an account, a number"
-      @keydown.down.prevent="move(1)"
-      @keydown.up.prevent="move(-1)"
-      @keydown.enter.prevent="go(hits[chosen])"
-    />
-    <ul role="listbox" aria-label="Found">
-      <li
-        v-for="(hit, index) in hits"
-        :key="hit.to"
-        role="option"
-        :aria-selected="index === chosen"
-        :class="{ chosen: index === chosen }"
-        @click="go(hit)"
-        @mousemove="chosen = index"
-      >
-        <span class="name">{{ hit.name }}</span> <span class="quiet">{{ hit.about }}</span>
-        <span class="kind quiet">{{ hit.kind }}</span>
-      </li>
-    </ul>
-    <p v-if="note" class="note quiet">{{ note }}</p>
+      :pt="{ pcInputText: { root: { autofocus: true } } }"
+      :empty-search-message="trouble || `Nothing has “${words}” in its name or number.`"
+      @complete="search"
+      @option-select="go"
+    >
+      <template #option="{ option }">
+        <span class="name">{{ option.name }}</span> <span class="quiet">{{ option.about }}</span>
+        <span class="kind quiet">{{ option.kind }}</span>
+      </template>
+    </AutoComplete>
   </Dialog>
 </template>
 
 <style scoped>
-.words {
-  width: 100%;
-  padding: 14px 16px;
-  border: 0;
-  border-bottom: 1px solid var(--hairline);
-  font-size: 15px;
-  outline: none;
-  background: none;
-}
-li {
-  display: flex;
-  gap: 8px;
-  padding: 8px 16px;
-  cursor: pointer;
-}
-.chosen {
-  background: var(--verdigris-50);
-}
 .name {
   font-weight: 500;
 }
 .kind {
   margin-left: auto;
 }
-.note {
-  padding: 10px 16px;
+:deep(.p-autocomplete-option) {
+  gap: 8px;
+}
+:deep(.p-autocomplete-input) {
+  font-size: 15px;
 }
 </style>

@@ -26,13 +26,15 @@ function take(): void {
     :draggable="false"
   >
     <div class="shelf">
-      <ul>
-        <li v-for="each in CALCULATIONS" :key="each.id">
-          <button type="button" :class="{ on: each === chosen }" :aria-pressed="each === chosen" @click="chosen = each">
-            {{ each.label }}
-          </button>
-        </li>
-      </ul>
+      <Listbox
+        :model-value="chosen"
+        :options="[...CALCULATIONS]"
+        data-key="id"
+        option-label="label"
+        aria-label="Calculations"
+        scroll-height="100%"
+        @update:model-value="chosen = $event ?? chosen"
+      />
       <div class="about" role="region" aria-label="About this calculation" tabindex="0">
         <p>{{ chosen.purpose }}</p>
         <table>
@@ -63,20 +65,6 @@ function take(): void {
 }
 .shelf > * {
   overflow: auto;
-}
-li button {
-  width: 100%;
-  padding: 6px 10px;
-  background: none;
-  border: 0;
-  border-left: 2px solid transparent;
-  text-align: start;
-  cursor: pointer;
-}
-li .on {
-  background: var(--verdigris-50);
-  border-left-color: var(--verdigris);
-  font-weight: 500;
 }
 table {
   width: 100%;

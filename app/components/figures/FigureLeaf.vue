@@ -54,29 +54,29 @@ const wordsOf = (meaning: Meaning) => {
   return `${meaning.replaceAll('-', ' ')}${term ? ` (${term})` : ''}`;
 };
 const hasDigits = computed(() => ['price', 'number', 'percent'].includes(entry.figure?.type ?? ''));
-
-function setDigits(event: Event): void {
-  const text = typed(event);
-  const digits = text === '' ? undefined : Number(text);
-  if (digits === undefined || (Number.isInteger(digits) && Math.abs(digits) <= 12))
-    emit('edit', { digits }, 'Rounding changed');
-}
 </script>
 
 <template>
   <section class="figure-leaf">
-    <p v-if="refusal" class="refusal" role="alert">{{ refusal }}</p>
+    <Message v-if="refusal" severity="error">{{ refusal }}</Message>
     <label>
       <span>Label</span>
-      <input
+      <InputText
         :key="entry.key + named.label"
-        :value="named.label"
+        size="small"
+        :model-value="named.label"
         @change="typed($event) && emit('edit', { label: typed($event) }, 'Label changed')"
       />
     </label>
     <label>
       <span>Name in formulas</span>
-      <input :key="entry.key" :value="named.name" class="mono" @change="emit('rename', typed($event))" />
+      <InputText
+        :key="entry.key"
+        size="small"
+        :model-value="named.name"
+        class="mono"
+        @change="emit('rename', typed($event))"
+      />
     </label>
     <template v-if="entry.figure">
       <label>
@@ -90,13 +90,17 @@ function setDigits(event: Event): void {
       </label>
       <label v-if="hasDigits">
         <span>Round to decimals</span>
-        <input
-          type="number"
-          min="-6"
-          max="12"
+        <InputNumber
+          :model-value="entry.figure.digits ?? null"
+          :min="-6"
+          :max="12"
+          :use-grouping="false"
+          show-buttons
+          size="small"
+          fluid
           placeholder="not rounded"
-          :value="entry.figure.digits"
-          @change="setDigits"
+          aria-label="Round to decimals"
+          @update:model-value="emit('edit', { digits: ($event as number | null) ?? undefined }, 'Rounding changed')"
         />
       </label>
       <label>
@@ -112,10 +116,10 @@ function setDigits(event: Event): void {
         />
       </label>
       <label class="check">
-        <input
-          type="checkbox"
-          :checked="entry.figure.internal"
-          @change="emit('edit', { internal: !entry.figure.internal || undefined }, 'Printing changed')"
+        <Checkbox
+          binary
+          :model-value="entry.figure.internal ?? false"
+          @update:model-value="emit('edit', { internal: !entry.figure.internal || undefined }, 'Printing changed')"
         />
         Internal: never printed
       </label>
@@ -150,14 +154,6 @@ label span {
   color: var(--ink-quiet);
   font-size: 12px;
 }
-input:not([type='checkbox']) {
-  width: 100%;
-  height: 28px;
-  padding: 0 8px;
-  background: var(--sheet);
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
-}
 .check {
   display: flex;
   padding-left: 120px;
@@ -182,12 +178,6 @@ li button,
 }
 .remove {
   margin-top: 4px;
-  color: var(--brick);
-}
-.refusal {
-  padding: 8px 10px;
-  background: var(--brick-50);
-  border-radius: 3px;
   color: var(--brick);
 }
 </style>

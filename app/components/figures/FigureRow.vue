@@ -70,7 +70,7 @@ onBeforeUnmount(keep);
       />
     </div>
     <span class="value" :class="{ failed: value?.failed }">
-      <span v-if="value?.failed" class="error" :title="value.text">error</span>
+      <span v-if="value?.failed" v-tooltip.left="value.text" class="error" tabindex="0">error</span>
       <span v-else-if="value" :class="{ double: entry.figure }">{{ value.text }}</span>
       <span v-else class="quiet">–</span>
     </span>

@@ -126,10 +126,10 @@ watch(
       <span class="sign" aria-hidden="true">=</span>
       <div ref="host" class="host"></div>
       <button
+        v-tooltip.left="'Formula help (F1)'"
         type="button"
         class="help"
-        aria-label="Formula reference"
-        title="Formula reference (F1)"
+        aria-label="Formula help"
         @click="emit('help')"
       >
         ?

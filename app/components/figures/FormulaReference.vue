@@ -14,7 +14,14 @@ const families = computed(() => [...new Set(shown.value.map(({ family }) => fami
 
 <template>
   <Dialog v-model:visible="visible" modal header="Formula help" :style="{ width: '860px' }" :draggable="false">
-    <input v-model="search" class="search" placeholder="Search functions" aria-label="Search functions" autofocus />
+    <InputText
+      v-model="search"
+      fluid
+      class="search"
+      placeholder="Search functions"
+      aria-label="Search functions"
+      autofocus
+    />
     <div class="reference" role="region" aria-label="Functions" tabindex="0">
       <p v-if="shown.length === 0" class="quiet">No function says “{{ search }}”.</p>
       <section v-for="family in families" :key="family">
@@ -35,12 +42,7 @@ const families = computed(() => [...new Set(shown.value.map(({ family }) => fami
 
 <style scoped>
 .search {
-  width: 100%;
-  height: 32px;
   margin-bottom: 12px;
-  padding: 0 10px;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
 }
 .reference {
   height: 440px;

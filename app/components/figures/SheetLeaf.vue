@@ -36,9 +36,10 @@ function removeSum(at: number): void {
     <h4>The whole sheet</h4>
     <label>
       <span>Currency</span>
-      <input
+      <InputText
         class="mono"
-        :value="sheet.currency"
+        size="small"
+        :model-value="sheet.currency"
         @change="emit('change', { currency: typed($event) }, 'Currency changed')"
       />
     </label>
@@ -61,7 +62,7 @@ function removeSum(at: number): void {
       </li>
     </ul>
     <form @submit.prevent="addSum">
-      <input v-model="column" class="mono" placeholder="lines.net" aria-label="Column" />
+      <InputText v-model="column" class="mono" size="small" placeholder="lines.net" aria-label="Column" />
       <PickOne
         label="Figure it adds up to"
         :value="figure || undefined"

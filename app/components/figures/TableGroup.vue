@@ -65,16 +65,16 @@ function kept(text: string, type: TableColumnType): string {
 <template>
   <section class="table-group" :aria-label="table.label">
     <header>
-      <input
+      <InputText
         class="title"
-        :value="table.label"
+        :model-value="table.label"
         aria-label="Label of the table"
         @change="typed($event) && change({ label: typed($event) }, 'Table renamed')"
       />
       <span class="quiet mono">tables.</span
-      ><input
+      ><InputText
         class="mono name"
-        :value="table.name"
+        :model-value="table.name"
         aria-label="Name of the table in formulas"
         @change="typed($event) && change({ name: typed($event) }, 'Table renamed')"
       />
@@ -86,9 +86,9 @@ function kept(text: string, type: TableColumnType): string {
       <thead>
         <tr>
           <th v-for="(column, at) in table.columns" :key="at">
-            <input
+            <InputText
               class="mono"
-              :value="column.name"
+              :model-value="column.name"
               :aria-label="`Name of column ${at + 1}`"
               @change="
                 typed($event) && setColumn(at, { name: typed($event), label: typed($event).replaceAll('_', ' ') })
@@ -111,8 +111,8 @@ function kept(text: string, type: TableColumnType): string {
             :key="position"
             :class="{ figure: column.type !== 'text' && column.type !== 'date' }"
           >
-            <input
-              :value="shown(row[position] ?? '', column.type)"
+            <InputText
+              :model-value="shown(row[position] ?? '', column.type)"
               :aria-label="`${column.label}, row ${at + 1}`"
               @change="setCell(at, position, kept(typed($event), column.type))"
               @paste="paste($event, at, position)"

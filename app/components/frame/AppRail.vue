@@ -40,10 +40,10 @@ const initials = computed(() =>
     </NuxtLink>
     <NuxtLink
       v-if="store.me"
+      v-tooltip.right="`${store.me.name}: ${store.me.roles.join(', ')}`"
       to="/you"
       class="you"
       :class="{ here: route.path === '/you' }"
-      :title="`${store.me.name}: ${store.me.roles.join(', ')}`"
       :aria-label="`You: ${store.me.name}`"
       ><span>{{ initials }}</span></NuxtLink
     >

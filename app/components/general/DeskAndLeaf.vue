@@ -8,20 +8,18 @@ const open = defineModel<Leaf>({ required: true });
   <div class="desk-and-leaf">
     <section class="middle" :aria-label="deskLabel"><slot name="desk" /></section>
     <aside class="leaf">
-      <div class="tabs" role="tablist">
-        <button
-          v-for="{ leaf, word, count } in leaves"
-          :key="leaf"
-          type="button"
-          role="tab"
-          :aria-selected="open === leaf"
-          :class="{ on: open === leaf }"
-          @click="open = leaf"
-        >
-          {{ word }} <i v-if="count">{{ count }}</i>
-        </button>
-      </div>
-      <div class="content" role="tabpanel"><slot name="leaf" /></div>
+      <Tabs :value="open" class="tabs" select-on-focus @update:value="open = $event as Leaf">
+        <TabList>
+          <Tab v-for="{ leaf, word, count } in leaves" :key="leaf" :value="leaf"
+            >{{ word }} <i v-if="count">{{ count }}</i></Tab
+          >
+        </TabList>
+        <TabPanels>
+          <TabPanel v-for="{ leaf } in leaves" :key="leaf" :value="leaf" class="content"
+            ><slot v-if="leaf === open" name="leaf"
+          /></TabPanel>
+        </TabPanels>
+      </Tabs>
     </aside>
     <div class="foot"><slot name="foot" /></div>
   </div>
@@ -45,31 +43,28 @@ const open = defineModel<Leaf>({ required: true });
   border-left: 1px solid var(--hairline);
 }
 .tabs {
-  display: flex;
-  gap: 18px;
+  flex: 1;
+  min-height: 0;
+}
+.tabs :deep(.p-tablist) {
+  flex: none;
   padding: 0 14px;
   border-bottom: 1px solid var(--hairline);
 }
-.tabs button {
-  padding: 11px 0 9px;
+.tabs :deep(.p-tablist-tab-list) {
   background: none;
   border: 0;
-  color: var(--ink-quiet);
-  font-weight: 500;
-  cursor: pointer;
 }
-.tabs .on {
-  color: var(--ink);
-  box-shadow: inset 0 -2px var(--ink);
+.tabs :deep(.p-tabpanels) {
+  flex: 1;
+  min-height: 0;
+  padding: 0;
+  overflow: auto;
+  background: none;
 }
 .tabs i {
   color: var(--brick);
   font: 600 11px/16px var(--sans);
-}
-.content {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
 }
 .foot {
   grid-column: 1 / -1;

@@ -12,15 +12,15 @@ const { id, label, type, autofocus } = defineProps<{
 }>();
 const value = defineModel<string>({ required: true });
 const shown = ref(false);
-const field = useTemplateRef<HTMLInputElement>('field');
-onMounted(() => autofocus && field.value?.focus());
+const field = useTemplateRef<{ $el: HTMLInputElement }>('field');
+onMounted(() => autofocus && field.value?.$el.focus());
 </script>
 
 <template>
   <div class="field">
     <label :for="id">{{ label }}</label>
     <div class="line">
-      <input
+      <InputText
         :id="id"
         ref="field"
         v-model="value"
@@ -60,7 +60,6 @@ label {
 input {
   flex: 1;
   min-width: 0;
-  padding: 6px 9px;
   background: none;
   border: 0;
   outline: none;

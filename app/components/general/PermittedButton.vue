@@ -13,11 +13,11 @@ function press(): void {
 
 <template>
   <Button
+    v-tooltip.top="whyNot"
     v-bind="$attrs"
     :label="label"
     :aria-disabled="whyNot ? true : undefined"
     :class="{ barred: whyNot }"
-    :title="whyNot"
     @click="press"
   />
 </template>

@@ -6,17 +6,12 @@ defineProps<{ problem: ApiProblem | undefined }>();
 </script>
 
 <template>
-  <p v-if="problem" class="refused" role="alert">
-    <b>{{ problem.title }}.</b> {{ problem.detail }}
-  </p>
+  <Message v-if="problem" severity="error"
+    ><b>{{ problem.title }}.</b> {{ problem.detail }}</Message
+  >
 </template>
 
 <style scoped>
-.refused {
-  padding: 8px 11px;
-  background: var(--brick-50);
-  border-left: 3px solid var(--brick);
-}
 b {
   font-weight: 600;
 }

@@ -15,7 +15,7 @@ const word = computed(() => kind.charAt(0).toUpperCase() + kind.slice(1));
 </script>
 
 <template>
-  <span class="glyph" :title="`${word}: ${SAID[state]}`">
+  <span v-tooltip.top="`${word}: ${SAID[state]}`" class="glyph">
     <svg width="20" height="22" viewBox="0 0 20 22" :class="state" aria-hidden="true">
       <path class="paper" d="M4 2h8l4 4v14H4z" stroke-width="1.3" />
       <path v-if="state === 'filed'" class="mark" d="M7 10h6M7 13h6M7 16h4" fill="none" stroke-width="1.1" />

@@ -5,29 +5,25 @@ const DAYS = [
   ['from', 'From'],
   ['until', 'until'],
 ] as const;
+
+function choose(name: string, day: string | undefined): void {
+  if (day !== list.read(name)) list.change({ [name]: day });
+}
 </script>
 
 <template>
-  <label v-for="[name, word] in DAYS" :key="name" class="day"
-    >{{ word }}
-    <input
-      type="date"
-      :value="list.read(name)"
-      @change="list.change({ [name]: ($event.target as HTMLInputElement).value || undefined })"
-  /></label>
+  <span v-for="[name, word] in DAYS" :key="name" class="day"
+    ><span aria-hidden="true">{{ word }}</span>
+    <PickDay :value="list.read(name)" :label="word" @choose="choose(name, $event)"
+  /></span>
 </template>
 
 <style scoped>
 .day {
+  display: inline-flex;
+  align-items: center;
+  gap: 5px;
   font-size: 12px;
   font-weight: 500;
-}
-.day input {
-  height: 26px;
-  padding: 0 6px;
-  background: var(--sheet);
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
-  font-weight: 400;
 }
 </style>

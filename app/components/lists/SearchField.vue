@@ -3,25 +3,25 @@
 const { value, label } = defineProps<{ value: string; label: string }>();
 const emit = defineEmits<{ search: [words: string] }>();
 const words = ref(value);
-const field = useTemplateRef<HTMLInputElement>('field');
+const field = useTemplateRef<{ $el: HTMLInputElement }>('field');
 watchDebounced(words, (typed) => typed !== value && emit('search', typed), { debounce: 180 });
 // Filters that are cleared elsewhere empty it too, and Back brings back what was searched for.
 watch(
   () => value,
   (now) => (words.value = now),
 );
-useKeys({ '/': () => field.value?.focus() });
+useKeys({ '/': () => field.value?.$el.focus() });
 </script>
 
 <template>
-  <input
+  <InputText
     ref="field"
     v-model="words"
     type="search"
     class="search"
     :aria-label="label"
     :placeholder="label"
-    @keydown.esc="field?.blur()"
+    @keydown.esc="field?.$el.blur()"
   />
 </template>
 
@@ -30,10 +30,6 @@ useKeys({ '/': () => field.value?.focus() });
   width: 190px;
   height: 26px;
   padding: 3px 9px;
-  background: var(--sheet);
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
-  color: var(--ink);
   font-size: 12px;
 }
 </style>

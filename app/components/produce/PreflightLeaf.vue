@@ -61,10 +61,11 @@ function skip(finding: Finding): void {
         </p>
         <p v-if="skipped[finding.id]" class="reason">Skipped: “{{ skipped[finding.id] }}”</p>
         <form v-if="skipping === finding.id" class="do" @submit.prevent="skip(finding)">
-          <input
+          <InputText
             v-model="reason"
             v-focus
             class="because"
+            size="small"
             aria-label="Reason for skipping"
             placeholder="because …"
             @keydown.esc.stop="skipping = undefined"
@@ -161,10 +162,6 @@ h3 {
 .because {
   flex: 1;
   min-width: 120px;
-  padding: 3px 9px;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
-  font-size: 12px;
 }
 .proved {
   padding: 12px 14px;

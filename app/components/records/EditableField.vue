@@ -21,7 +21,7 @@ const {
 const tellBarred = useBarred();
 const editing = ref(false);
 const row = useTemplateRef<HTMLElement>('row');
-const shown = computed(() => fieldText(value));
+const shown = computed(() => fieldText(value, field));
 
 onMounted(() => {
   if (!focused) return;
@@ -51,10 +51,10 @@ function finish(): void {
       <LazyFieldInput v-if="editing" :field="field" :value="value" :label="field.label" :write="write" @done="finish" />
       <button
         v-else-if="!field.readonly"
+        v-tooltip.top="whyNot"
         type="button"
         class="value"
         :class="{ blank: !shown }"
-        :title="whyNot"
         :aria-disabled="whyNot ? true : undefined"
         :aria-label="`${field.label}: ${shown || 'blank'}. Change it`"
         @click="begin"

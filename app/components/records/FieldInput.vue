@@ -23,7 +23,6 @@ const busy = ref(false);
 const problem = ref('');
 /** What the typed number may mean, where it is not said clearly. */
 const readings = ref<string[]>([]);
-const input = useTemplateRef<HTMLInputElement>('input');
 const root = useTemplateRef<HTMLElement>('root');
 const NONE = '\u2013';
 const options = computed(() => [
@@ -38,7 +37,8 @@ const options = computed(() => [
 const isChosen = computed(() => field.type === 'boolean' || (field.type === 'choice' && options.value.length > 0));
 const isMany = computed(() => field.type === 'choices' && (field.allowed?.length ?? 0) > 0);
 
-onMounted(() => (input.value ?? root.value?.querySelector<HTMLElement>('[role="combobox"], input'))?.focus());
+const focus = () => root.value?.querySelector<HTMLElement>('[role="combobox"], input, textarea')?.focus();
+onMounted(focus);
 
 /** What is taken away loses the cursor, which must not write once more. */
 let isOver = false;
@@ -64,7 +64,7 @@ async function send(text: string): Promise<void> {
   busy.value = false;
   if (!problem.value) return end();
   await nextTick();
-  input.value?.focus();
+  focus();
 }
 
 function leave(event: FocusEvent): void {
@@ -73,6 +73,10 @@ function leave(event: FocusEvent): void {
   if (!problem.value && readings.value.length === 0) void finish();
 }
 
+function pick(day: string | undefined): void {
+  typed.value = day ?? '';
+  void finish();
+}
 const choose = (option: string) => send(option === NONE ? '' : option);
 function chooseMany(): void {
   const text = chosen.value.join(', ');
@@ -107,11 +111,19 @@ function chooseMany(): void {
       fluid
       @hide="chooseMany"
     />
-    <input
+    <PickDay
+      v-else-if="field.type === 'date'"
+      :value="before || undefined"
+      :label="label"
+      :busy="busy"
+      @choose="pick"
+      @unclear="problem = `“${$event}” is not a day. Write it as ${dayInFigures(new Date())}.`"
+    />
+    <InputText
       v-else
-      ref="input"
       v-model="typed"
-      :type="field.type === 'date' ? 'date' : 'text'"
+      size="small"
+      fluid
       :inputmode="isNumberField(field) ? 'decimal' : undefined"
       :aria-label="label"
       :readonly="busy"
@@ -139,13 +151,6 @@ function chooseMany(): void {
 .field-input {
   display: grid;
   gap: 3px;
-}
-input {
-  width: 100%;
-  padding: 2px 5px;
-  background: var(--sheet);
-  border: 1px solid var(--verdigris);
-  border-radius: 3px;
 }
 [aria-invalid='true'] {
   border-color: var(--brick);

@@ -90,10 +90,10 @@ const vBringIn = {
             v-else
             type="button"
             :class="{ quiet: item.fields[field.name] === null }"
-            :aria-label="`${field.label} of line ${index + 1}: ${fieldText(item.fields[field.name]) || 'blank'}. Change it`"
+            :aria-label="`${field.label} of line ${index + 1}: ${fieldText(item.fields[field.name], field) || 'blank'}. Change it`"
             @click="begin(item, field)"
           >
-            {{ fieldText(item.fields[field.name]) || '–' }}
+            {{ fieldText(item.fields[field.name], field) || '–' }}
           </button>
         </td>
       </tr>

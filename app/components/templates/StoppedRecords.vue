@@ -41,7 +41,7 @@ function publish(): void {
     </ul>
     <form @submit.prevent="publish">
       <label for="stops-reason">Why publish it all the same</label>
-      <input id="stops-reason" v-model="reason" autofocus maxlength="500" placeholder="because …" />
+      <InputText id="stops-reason" v-model="reason" fluid autofocus maxlength="500" placeholder="because …" />
       <p class="quiet note">The reason and the records are kept with the version.</p>
       <footer>
         <Button type="button" label="Back" severity="secondary" text @click="emit('close')" />
@@ -68,13 +68,6 @@ label {
   display: block;
   margin-bottom: 4px;
   font-weight: 600;
-}
-input {
-  width: 100%;
-  height: 32px;
-  padding: 0 10px;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
 }
 .note {
   margin-top: 6px;

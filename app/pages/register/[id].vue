@@ -39,10 +39,13 @@ onBeforeUnmount(() => stop());
 
 <template>
   <div class="document">
-    <WhereAmI :title="document?.title ?? 'Document'"
-      ><span class="quiet"><NuxtLink to="/register">Register</NuxtLink> › </span>{{ document?.title }}</WhereAmI
-    >
-    <ProblemNote v-if="loaded.problem.value" :problem="loaded.problem.value" @again="loaded.reload" />
+    <WhereAmI :title="document?.title ?? 'Document'" :way="[{ label: 'Register', to: '/register' }]" />
+    <ProblemNote
+      v-if="loaded.problem.value"
+      :problem="loaded.problem.value"
+      :way="{ label: 'To the register', to: '/register' }"
+      @again="loaded.reload"
+    />
     <DeskAndLeaf v-else-if="document" v-model="leaf" desk-label="Pages" :leaves="LEAVES">
       <template #desk>
         <PdfPages v-if="hasPdf" :src="file" />

@@ -16,12 +16,6 @@ const parts = computed(() => [
   { title: 'Types of records', act: 'Changed by', rows: rules.value.records },
 ]);
 
-function toggle(list: Role[], role: Role): void {
-  const at = list.indexOf(role);
-  if (at === -1) list.push(role);
-  else list.splice(at, 1);
-}
-
 watch(() => types.types, discard);
 
 const save = () =>
@@ -63,29 +57,23 @@ const ACTING: readonly Role[] = ['producer', 'finance'];
           <tr v-for="(rule, name) in part.rows" :key="name">
             <th scope="row">{{ name }}</th>
             <td>
-              <button
-                v-for="role in ROLES"
-                :key="role"
-                type="button"
-                :aria-pressed="rule.see.includes(role)"
-                :aria-label="`${name}: seen by ${role}`"
-                @click="toggle(rule.see, role)"
-              >
-                {{ role }}
-              </button>
+              <SelectButton
+                v-model="rule.see"
+                multiple
+                size="small"
+                :options="[...ROLES]"
+                :aria-label="`${name}: seen by`"
+              />
               <span v-if="rule.see.length === 0" class="quiet">everybody</span>
             </td>
             <td>
-              <button
-                v-for="role in ACTING"
-                :key="role"
-                type="button"
-                :aria-pressed="rule.act.includes(role)"
-                :aria-label="`${name}: ${part.act.toLowerCase()} ${role}`"
-                @click="toggle(rule.act, role)"
-              >
-                {{ role }}
-              </button>
+              <SelectButton
+                v-model="rule.act"
+                multiple
+                size="small"
+                :options="[...ACTING]"
+                :aria-label="`${name}: ${part.act.toLowerCase()}`"
+              />
               <span v-if="rule.act.length === 0" class="quiet">both</span>
             </td>
           </tr>
@@ -140,22 +128,15 @@ tbody th {
 tbody tr:last-child > * {
   border-bottom: 0;
 }
-button {
-  margin-right: 4px;
-  padding: 1px 7px;
-  background: none;
-  border: 1px solid var(--hairline);
-  border-radius: 3px;
-  color: var(--ink-quiet);
-  font-size: 12px;
-  cursor: pointer;
+td :deep(.p-selectbutton) {
+  vertical-align: middle;
 }
-button[aria-pressed='true'] {
+td :deep(.p-togglebutton-checked .p-togglebutton-content) {
   background: var(--verdigris);
-  border-color: var(--verdigris);
   color: var(--on-colour);
 }
 td .quiet {
+  margin-left: 8px;
   font-size: 12px;
 }
 .act {

@@ -17,7 +17,7 @@ const shown = computed(() => {
 });
 
 const store = useMeStore();
-const input = useTemplateRef<HTMLInputElement>('input');
+const upload = useTemplateRef<{ choose: () => void; clear: () => void }>('upload');
 const page = useTemplateRef<HTMLElement>('page');
 const busy = ref(false);
 const announcement = ref('');
@@ -26,7 +26,7 @@ const refused = shallowRef<ApiProblem>();
 const waiting = shallowRef<{ file: File; as?: 'replacement' | 'new'; problem: ApiProblem }>();
 const waitingFor = (reason: string) => (waiting.value?.problem.reason === reason ? waiting.value.problem : undefined);
 const { isOverDropZone } = useDropZone(page, { onDrop: (files) => void putIn(files?.[0]), multiple: false });
-useKeys({ 'Control+Enter': () => store.mayNot('publish') ?? input.value?.click() });
+useKeys({ 'Control+Enter': () => upload.value?.choose() });
 
 /** Puts a template in from its file; `reason` says why, where some records stop on it. */
 async function putIn(file: File | null | undefined, as?: 'replacement' | 'new', reason?: string): Promise<void> {
@@ -50,7 +50,7 @@ async function putIn(file: File | null | undefined, as?: 'replacement' | 'new', 
     refused.value = decides ? undefined : problem;
   } finally {
     busy.value = false;
-    if (input.value) input.value.value = '';
+    upload.value?.clear();
   }
 }
 
@@ -74,21 +74,24 @@ await soon(loaded.first);
         <SearchField :value="words" label="Search templates" @search="words = $event" />
         <ChoiceFilter label="Kind" :value="kind ?? ''" :options="kinds" @choose="kind = $event" />
         <span class="announcement" role="status">{{ announcement }}</span>
-        <input
-          ref="input"
-          type="file"
-          accept=".json,.zip,application/json"
-          hidden
-          aria-label="Template file"
-          @change="putIn(input?.files?.[0])"
-        />
         <PermittedButton
+          v-if="store.mayNot('publish')"
           label="Import template"
           size="small"
-          :loading="busy"
           :why-not="store.mayNot('publish')"
-          @press="input?.click()"
         />
+        <FileUpload
+          v-else
+          ref="upload"
+          mode="basic"
+          auto
+          custom-upload
+          accept=".json,.zip,application/json"
+          choose-label="Import template"
+          :choose-button-props="{ size: 'small', loading: busy }"
+          @uploader="putIn([$event.files].flat()[0])"
+          ><template #filelabel> </template
+        ></FileUpload>
       </div>
       <RefusedTemplate v-if="refused" :problem="refused" @close="refused = undefined" />
       <ReplaceTemplate

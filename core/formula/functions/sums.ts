@@ -1,7 +1,7 @@
 import { Decimal } from '../../money/decimal';
 import { compare, mixture, multiply, plus } from '../operators';
 import { NUMBER, type Type } from '../type';
-import { blankError, error, money, number, typeWords, type ListValue, type Value } from '../value';
+import { blankError, error, money, NO_CURRENCY, number, typeWords, type ListValue, type Value } from '../value';
 import { eager, flatten, itemType, type CallContext, type FormulaFunction, type Parameter } from './function';
 
 const VALUES: Parameter = { name: 'values', takes: 'several', repeats: true };
@@ -203,7 +203,7 @@ function divided(sum: Value, by: number): Value {
 function emptySum(args: readonly Value[], { currency }: CallContext): Value {
   const held = args.find((argument): argument is ListValue => argument.type === 'list' && !!argument.holds)?.holds;
   if (!held) return number(0);
-  if (!currency) return error('The document has no currency.');
+  if (!currency) return error(NO_CURRENCY);
   return money(Decimal.ZERO, currency, held);
 }
 

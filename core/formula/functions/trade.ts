@@ -20,6 +20,7 @@ import {
   error,
   formatValue,
   money,
+  NO_CURRENCY,
   number,
   percent,
   text,
@@ -347,7 +348,7 @@ const AMOUNT = eager(
   },
   ([value, code], { currency }) => {
     const wanted = code?.type === 'text' ? code.value : currency;
-    if (wanted === undefined) return error('The document has no currency.');
+    if (wanted === undefined) return error(NO_CURRENCY);
     if (!isCurrencyCode(wanted)) return error(`“${wanted}” is not a currency code of three capitals, such as EUR.`);
     return money((value as NumberValue).value, wanted, 'price');
   },

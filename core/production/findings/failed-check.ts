@@ -1,11 +1,7 @@
 import type { Template } from '../../template/template';
 import type { Finding } from './finding';
 
-/** A rule of the template's own that does not hold. `values`: where the figure that explains it is printed. */
-export function failedCheck(
-  { id, severity, title, figure }: Template['checks'][number],
-  sentence: string,
-  values: string[],
-): Finding {
-  return { id: `check ${id}`, severity, title, sentence, values, workings: figure };
+/** A rule of the template's own that does not hold. */
+export function failedCheck({ id, severity, title, figure }: Template['checks'][number], sentence: string): Finding {
+  return { id: `check ${id}`, severity, title, sentence, values: [], workings: figure };
 }

@@ -239,6 +239,7 @@ function composeTable(by: Composer, table: LineTable, outer?: Row): (ComposedTab
     width: column.width,
     ...(column.align === 'end' && setting.isNumeric[at] && { numbers: true }),
   }));
+  headings.forEach(({ heading }, at) => by.calls(`${id}.${columns[at]!.id}`, textOfRuns(heading)));
   headings.forEach(({ heading }, at) =>
     proveTotal(by, table, columns[at]!, textOfRuns(heading), setting.sums[at]!, outer),
   );

@@ -1,5 +1,5 @@
 import { formula, id, listOf, oneOf, placeholders, shape, type InferType } from '../../shape/shape';
-import type { Run } from '../composed';
+import { textOfRuns, type Run } from '../composed';
 import { attrs, leaf } from '../node';
 import { twice, unchanged, type BlockKind } from './kind';
 
@@ -52,11 +52,13 @@ export const totals: BlockKind<Totals, ComposedTotals> = {
     const rows = own.rows.flatMap((row) => {
       if (row.when && !composer.chooses(`${block} ${row.id}`, row.when, block, outer)) return [];
       const items = row.each ? composer.rows(`${block} ${row.id} each`, row.each, row.label, outer) : [outer];
-      return items.map((item) => ({
-        label: composer.placed(`${block} ${row.id} label`, row.label, block, item),
-        value: composer.print({ id: `${block}.${row.id}`, formula: row.formula, format: 'plain', block, row: item }),
-        emphasis: row.emphasis === 'total',
-      }));
+      return items.map((item) => {
+        const id = `${block}.${row.id}`;
+        const label = composer.placed(`${block} ${row.id} label`, row.label, block, item);
+        composer.calls(id, textOfRuns(label), item);
+        const value = composer.print({ id, formula: row.formula, format: 'plain', block, row: item });
+        return { label, value, emphasis: row.emphasis === 'total' };
+      });
     });
     return rows.length === 0 ? [] : [{ kind: 'totals', block, rows }];
   },

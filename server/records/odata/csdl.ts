@@ -190,7 +190,7 @@ function allowedValues(property: XmlNode): { value: string; label: string }[] | 
       nodes(record, 'PropertyValue').find((each) => attribute(each, 'Property') === 'Value')!,
       'String',
     )!;
-    return { value, label: value };
+    return { value, label: description(record) ?? value };
   });
 }
 

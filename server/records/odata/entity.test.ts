@@ -143,6 +143,12 @@ describe('a value is stored', () => {
 });
 
 describe('metadata', () => {
+  it('says what people call the values that a field may have', () => {
+    const allowed = (type: string, field: string) => schema.records.types[type]!.fields[field]!.allowed;
+    expect(allowed('Account', 'country')).toContainEqual({ value: 'NL', label: 'Netherlands' });
+    expect(allowed('Deal', 'heating')).toContainEqual({ value: 'floor', label: 'floor' });
+  });
+
   it('of something else is none', () => {
     expect(readCsdl('<html><body>Maintenance</body></html>')).toBeUndefined();
     expect(readCsdl('')).toBeUndefined();

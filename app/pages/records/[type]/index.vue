@@ -12,6 +12,7 @@ const ALL_VIEWS = [
   { view: 'needs-quote', word: 'Needs a quote' },
   { view: 'quoted', word: 'Quoted' },
 ] as const;
+type View = (typeof ALL_VIEWS)[number]['view'];
 
 const route = useRoute();
 const types = useRecordTypesStore();
@@ -82,18 +83,20 @@ await soon(types.load(), page.first, summary.first);
     <WhereAmI :title="known?.plural ?? 'Records'" />
     <ListScreen :problem="page.problem.value" @again="page.reload">
       <template #strip>
-        <nav class="views" aria-label="Views">
-          <button
-            v-for="{ view: each, word } in views"
-            :key="each"
-            type="button"
-            :class="{ on: view === each }"
-            :aria-pressed="view === each"
-            @click="list.change({ view: each === 'all' ? undefined : each })"
-          >
-            {{ word }} <b>{{ summary.value.value?.counts[each] ?? '' }}</b>
-          </button>
-        </nav>
+        <SelectButton
+          class="views"
+          aria-label="Views"
+          :model-value="view"
+          :options="views"
+          option-value="view"
+          option-label="word"
+          :allow-empty="false"
+          size="small"
+          @update:model-value="list.change({ view: $event === 'all' ? undefined : $event })"
+          ><template #option="{ option }"
+            >{{ option.word }} <b>{{ summary.value.value?.counts[option.view as View] ?? '' }}</b></template
+          ></SelectButton
+        >
         <SearchField :value="list.search.value" :label="`Search ${many}`" @search="list.change({ search: $event })" />
         <ChoiceFilter
           v-if="parts.stage"
@@ -209,27 +212,8 @@ await soon(types.load(), page.first, summary.first);
 .screen-root {
   height: 100%;
 }
-.views {
-  display: flex;
-  gap: 4px;
-}
-.views button {
-  padding: 4px 10px;
-  border: 1px solid transparent;
-  border-radius: 3px;
-  background: none;
-  color: var(--ink-quiet);
-  cursor: pointer;
-}
 .views b {
   margin-left: 3px;
-  color: var(--ink);
-  font-weight: 500;
-}
-.views .on {
-  background: var(--sheet);
-  border-color: var(--hairline);
-  color: var(--ink);
   font-weight: 500;
 }
 .old {

@@ -97,20 +97,37 @@ useEventListener('keydown', (event) => {
   if (key === 'y' || (key === 'z' && event.shiftKey)) unlessWriting(store.redo)(event);
 });
 useKeys({ 'Control+Enter': () => barred.value ?? store.publish() });
-onBeforeRouteLeave(
-  () => !changed.value || window.confirm('The figure sheet has changes that are not published. Leave and lose them?'),
-);
+const confirm = useConfirm();
+onBeforeRouteLeave(() => !changed.value || mayLose());
+/** Whether changes that are not published may be lost. */
+const mayLose = () =>
+  new Promise<boolean>((answer) =>
+    confirm.require({
+      header: 'Leave the figure sheet?',
+      message: 'Its changes are not published. They are lost when you leave.',
+      acceptLabel: 'Leave and lose them',
+      rejectLabel: 'Stay',
+      acceptProps: { severity: 'secondary' },
+      rejectProps: { autofocus: true },
+      accept: () => answer(true),
+      reject: () => answer(false),
+      onHide: () => answer(false),
+    }),
+  );
 useEventListener(window, 'beforeunload', (event) => changed.value && event.preventDefault());
 </script>
 
 <template>
   <div class="figures">
-    <WhereAmI :title="`Figure sheet of ${template?.name ?? ''}`">
-      <span class="quiet"><NuxtLink to="/templates">Templates</NuxtLink> › {{ template?.name }} › </span>Figure sheet
-    </WhereAmI>
+    <WhereAmI
+      :title="`Figure sheet of ${template?.name ?? ''}`"
+      here="Figure sheet"
+      :way="[{ label: 'Templates', to: '/templates' }, { label: template?.name ?? '' }]"
+    />
     <ProblemNote
       v-if="store.problem && !template"
       :problem="store.problem"
+      :way="{ label: 'All templates', to: '/templates' }"
       @again="store.load(String(route.params.id), undefined)"
     />
     <DeskAndLeaf v-else v-model="leaf" desk-label="Figure sheet" :leaves="LEAVES">

@@ -77,12 +77,16 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
 
 <template>
   <div class="record-page">
-    <WhereAmI :title="name"
-      ><span class="quiet"
-        ><NuxtLink :to="listPath(type)">{{ types.named(type)?.label ?? type }}</NuxtLink> · </span
-      >{{ name }}</WhereAmI
-    >
-    <ProblemNote v-if="loaded.problem.value" :problem="loaded.problem.value" @again="loaded.reload" />
+    <WhereAmI :title="name" :way="[{ label: types.named(type)?.plural ?? type, to: listPath(type) }]" />
+    <ProblemNote
+      v-if="loaded.problem.value"
+      :problem="loaded.problem.value"
+      :way="{
+        label: `All ${(types.named(type)?.plural ?? 'records').toLowerCase()}`,
+        to: types.named(type) ? listPath(type) : '/',
+      }"
+      @again="loaded.reload"
+    />
     <template v-else>
       <section class="record" aria-label="Record">
         <NuxtLink v-if="proofOf" class="back" :to="producePath(type, id, proofOf)">Back to the proof</NuxtLink>

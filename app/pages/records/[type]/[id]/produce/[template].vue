@@ -87,13 +87,20 @@ function showFinding(finding: Finding): void {
 
 <template>
   <div class="produce">
-    <WhereAmI :title="store.proof ? `${store.proof.template.name} for ${store.proof.record.name}` : 'Produce'">
-      <span class="quiet"
-        >{{ types.named(type)?.label ?? type }} ·
-        <NuxtLink :to="recordPath(type, recordId)">{{ store.proof?.record.name ?? recordId }}</NuxtLink> › </span
-      >{{ store.proof?.template.name }}
-    </WhereAmI>
-    <ProblemNote v-if="store.problem" :problem="store.problem" @again="load" />
+    <WhereAmI
+      :title="store.proof ? `${store.proof.template.name} for ${store.proof.record.name}` : 'Produce'"
+      :here="store.proof?.template.name ?? 'Produce'"
+      :way="[
+        { label: types.named(type)?.plural ?? type, to: listPath(type) },
+        { label: store.proof?.record.name ?? recordId, to: recordPath(type, recordId) },
+      ]"
+    />
+    <ProblemNote
+      v-if="store.problem"
+      :problem="store.problem"
+      :way="{ label: `Back to the ${types.called(type)}`, to: recordPath(type, recordId) }"
+      @again="load"
+    />
     <DeskAndLeaf v-else v-model="leaf" desk-label="Proof" :leaves="leaves">
       <template #desk>
         <p v-if="store.proof && isRenewed" class="renewing" role="status">Making the proof …</p>
