@@ -124,7 +124,7 @@ export const preset = definePreset(used, {
     button: { root: { paddingX: '12px', paddingY: '6px', label: { fontWeight: '500' } } },
     dialog: { root: { shadow: '0 8px 32px #1c262933' } },
     message: {
-      root: { borderWidth: '0 0 0 3px' },
+      root: { borderWidth: '1px' },
       content: { padding: '8px 11px' },
       text: { fontSize: '13px', fontWeight: '400' },
       colorScheme: {

@@ -67,7 +67,7 @@ test('a mistake is underlined at its place, told in a sentence, and mended by a 
   await write(page, 'extras_total', 'SUM(lines.nett)');
   await expect(page.getByText('The line item has no “nett”; did you mean net?')).toBeVisible();
   await expect(page.locator('.cm-lintRange-error')).toHaveText('nett');
-  await page.getByRole('button', { name: 'Put net' }).click();
+  await page.getByRole('button', { name: 'Use net' }).click();
   await expect(page.locator('.formula-line .live')).toContainText('15,364.00 GBP');
   await write(page, 'extras_total', 'lines.net');
   await page.keyboard.press('Escape');
@@ -124,7 +124,7 @@ test('a published sheet is what documents are produced from', async ({ page }) =
   await page.keyboard.press('Enter');
   await expect(page.getByText('Renamed to extras_sum, with every use of it')).toBeVisible();
   await publish(page).click();
-  const stopped = page.getByRole('dialog', { name: 'Some records would stop' });
+  const stopped = page.getByRole('dialog', { name: 'Some records could not be filed' });
   await expect(stopped.getByRole('listitem').first()).toContainText('Set it on the deal.');
   await expect(stopped.getByLabel('Why publish it all the same')).toBeFocused();
   await page.keyboard.type('They wait for their prices');
@@ -145,8 +145,8 @@ test('a published sheet is what documents are produced from', async ({ page }) =
 test('a ready-made calculation brings its figures and its table, and can be undone at once', async ({ page }) => {
   await openSheet(page, 'D-1213');
   await page.getByRole('button', { name: 'Ready-made…' }).click();
-  await page.getByRole('button', { name: 'Allowances, charges and freight by weight' }).click();
-  await page.getByRole('button', { name: 'Take into the sheet' }).click();
+  await page.getByRole('option', { name: 'Allowances, charges and freight by weight' }).click();
+  await page.getByRole('button', { name: 'Add to the sheet' }).click();
   await expect(value(page, 'allowances')).toHaveText('2,683.12 GBP');
   await expect(value(page, 'charges')).toHaveText('640.00 GBP');
   await page.getByRole('textbox', { name: 'Price, row 4' }).fill('700');
@@ -164,7 +164,7 @@ test('a ready-made calculation brings its figures and its table, and can be undo
 test('the reference tells every function with its example', async ({ page }) => {
   await openSheet(page, 'D-1187');
   await row(page, 'total').locator('.name').click();
-  await page.getByRole('button', { name: 'Formula reference' }).click();
+  await page.locator('.formula-line').getByRole('button', { name: 'Formula help' }).click();
   const dialog = page.getByRole('dialog', { name: 'Formula help' });
   await dialog.getByLabel('Search functions').fill('instalments');
   await expect(dialog.getByText('SCHEDULE(total, shares, first date?, months between?)')).toBeVisible();

@@ -89,11 +89,19 @@ test('the register is filtered by kind, state, person and days, and adds no two 
   await choose('Filed by', 'Tamar Whitlow');
   await expect(page).toHaveURL(/kind=quote&state=filed&by=Tamar/);
   await expect(page.locator('td a.number').first()).toBeVisible();
-  await page.getByLabel('From').fill('2001-01-01');
-  await page.getByLabel('until').fill('2001-01-02');
-  await expect(page.getByText('No document fits')).toBeVisible();
+  const day = (name: string) => page.getByRole('combobox', { name, exact: true });
+  await day('From').fill('01/01/2001');
+  await day('until').fill('01/02/2001');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/from=2001-01-01&until=2001-02-01/);
+  await expect(page.getByText('No matching documents')).toBeVisible();
   await page.getByRole('button', { name: 'Clear filters' }).first().click();
-  await expect(page.getByLabel('From')).toHaveValue('');
+  await expect(day('From')).toHaveValue('');
+  // From the calendar, too.
+  await page.getByRole('button', { name: 'From: calendar' }).click();
+  await page.getByRole('gridcell', { name: '15', exact: true }).first().click();
+  await expect(page).toHaveURL(/from=\d{4}-\d\d-15/);
+  await page.getByRole('button', { name: 'Clear filters' }).first().click();
   await expect(page.locator('td a.number').first()).toBeVisible();
 });
 

@@ -23,7 +23,7 @@ async function join(page: Page, link: string): Promise<void> {
   await page.context().clearCookies();
   await page.goto(link);
   await page.getByLabel('Password', { exact: true }).fill(PASSWORD);
-  await page.getByRole('button', { name: 'Go in' }).click();
+  await page.getByRole('button', { name: 'Join' }).click();
   await expect(page).toHaveURL(/\/records\/Deal/);
 }
 
@@ -41,8 +41,8 @@ test('from an invitation to the first document, which then says who filed it', a
   await expect(page.getByText('Welcome, Vera Stroud')).toBeVisible();
   // What would soon be guessed is refused, and nothing is lost.
   await page.getByLabel('Password', { exact: true }).fill('verastroud2026');
-  await page.getByRole('button', { name: 'Go in' }).click();
-  await expect(page.getByRole('alert')).toContainText('This password would soon be guessed');
+  await page.getByRole('button', { name: 'Join' }).click();
+  await expect(page.getByRole('alert')).toContainText('This password is too easy to guess');
   await join(page, link);
 
   await page.goto('/records/Deal/D-1203/produce/glasshouse-quote');
@@ -139,15 +139,18 @@ test('each role sees what it may not do, with the reason', async ({ page }) => {
   await pageOf(page, 'reader');
   await page.goto('/records/Deal/D-1188');
   const produce = page.getByRole('button', { name: 'Produce Glasshouse quote' });
-  await expect(produce).toHaveAttribute('title', /takes the role author, producer or finance/);
+  await expect(produce).toHaveAttribute('aria-description', /takes the role author, producer or finance/);
   await produce.press('Enter');
-  await expect(page.getByText('Not with your roles')).toBeVisible();
+  await expect(page.getByText('Your roles do not allow this')).toBeVisible();
   await expect(page).toHaveURL(/\/records\/Deal\/D-1188$/);
   await page.goto('/setup/people');
   await expect(page.getByText('takes the role administrator')).toBeVisible();
   await expect(page.getByText('Here that is Oona Brack, Tamar Whitlow.')).toBeVisible();
   await page.goto('/templates');
-  await expect(page.getByRole('button', { name: 'Import template' })).toHaveAttribute('title', /takes the role author/);
+  await expect(page.getByRole('button', { name: 'Import template' })).toHaveAttribute(
+    'aria-description',
+    /takes the role author/,
+  );
 
   // Author: proofs and publishes, and files nothing.
   await pageOf(page, 'author');
@@ -180,9 +183,9 @@ test('each role sees what it may not do, with the reason', async ({ page }) => {
 test('roles that change end the session, and a kind that is hidden is nowhere', async ({ page, request }) => {
   const rules = (await (await request.get('/api/me')).json()) as { rules: { kinds: object; records: object } };
   await page.goto('/setup/rules');
-  await page.getByRole('button', { name: 'agreement: seen by finance' }).click();
+  await page.getByRole('group', { name: 'agreement: seen by' }).getByRole('button', { name: 'finance' }).click();
   await page.getByRole('button', { name: 'Save the rules' }).click();
-  await expect(page.getByText('The rules hold from now on.')).toBeVisible();
+  await expect(page.getByText('Rules saved.')).toBeVisible();
   try {
     await pageOf(page, 'producer');
     await page.goto('/templates');

@@ -67,7 +67,7 @@ test('a reason for skipping outlives a look at the record; Set on the deal opens
   await page.getByRole('button', { name: 'Skip with a reason' }).click();
   await page.getByRole('textbox', { name: 'Reason for skipping' }).fill('agreed with them');
   await page.keyboard.press('Enter');
-  await page.getByRole('navigation').getByRole('link', { name: 'Deals' }).click();
+  await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name: 'Deals' }).click();
   await expect(page.locator('td a').first()).toBeVisible();
   await proofOf(page, 'D-1187');
   await expect(page.getByText('Skipped: “agreed with them”')).toBeVisible();

@@ -24,7 +24,7 @@ test('a template is taken out, changed and put in again; a broken one is refused
   const own = info.outputPath('own.json');
   writeFileSync(own, JSON.stringify({ ...template, id: 'packing-list', name: 'Packing list' }));
   await putIn(page, own);
-  const stopped = page.getByRole('dialog', { name: 'Some records would stop' });
+  const stopped = page.getByRole('dialog', { name: 'Some records could not be filed' });
   await expect(stopped.getByRole('button', { name: 'Publish' })).toBeDisabled();
   await stopped.getByLabel('Why publish it all the same').fill('They wait for their addresses');
   await stopped.getByRole('button', { name: 'Publish' }).click();
@@ -55,7 +55,7 @@ test('a template is taken out, changed and put in again; a broken one is refused
     JSON.stringify({ ...template, kind: 'poem', layout: { ...template.layout, page: { size: 'a9' } } }),
   );
   await putIn(page, broken);
-  await expect(page.getByRole('alert')).toContainText('The template was not put in');
+  await expect(page.getByRole('alert')).toContainText('The template was not imported');
   await expect(page.getByRole('alert')).toContainText('In the template, kind: “poem” stands here');
   await expect(page.getByRole('alert')).toContainText('layout.page.size');
   await page.getByRole('alert').getByRole('button', { name: 'Close' }).click();
@@ -72,7 +72,7 @@ test('a document is shown in the language of its deal, in another one, and as a 
   await expect(page.getByRole('combobox', { name: 'Edition' })).toContainText('As the deal says');
   await page.getByRole('combobox', { name: 'Edition' }).click();
   await page.getByRole('option', { name: 'Deutsch' }).click();
-  await expect(page.getByText('Angebot Nummer bei Ablage, بيت الشتلات')).toBeVisible();
+  await expect(page.getByText('Angebot Nummer wird beim Ablegen vergeben, بيت الشتلات')).toBeVisible();
   const trial = await page.getByRole('link', { name: 'Open a trial PDF' }).getAttribute('href');
   const response = await request.get(trial!);
   expect([response.headers()['content-type'], (await response.body()).subarray(0, 5).toString()]).toEqual([

@@ -144,7 +144,7 @@ test('keys find, list themselves and walk from proof to proof', async ({ page })
   await page.keyboard.press('Escape');
   await expect(page.getByText('Previous and next record in the proof')).toBeHidden();
   await page.keyboard.press('Control+k');
-  await page.getByRole('searchbox', { name: 'Find a record, a document or a template' }).fill('hoshino');
+  await page.getByRole('combobox', { name: 'Find a record, a document or a template' }).fill('hoshino');
   await expect(page.getByRole('option', { name: /Orchid range/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/D-1195/);
@@ -158,13 +158,13 @@ test('keys find, list themselves and walk from proof to proof', async ({ page })
 test('the CRM away: a sentence, and lists and the register still work', async ({ page, request }) => {
   await fault(request, { on: 'any', kind: 'status', status: 503, times: 1_000 });
   await page.goto('/records/Deal/D-1188');
-  await expect(page.getByRole('heading', { name: 'The CRM is away' })).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole('heading', { name: 'The CRM can’t be reached' })).toBeVisible({ timeout: 15_000 });
   await page.goto('/records/Deal');
   await expect(page.getByRole('link', { name: 'Boiler house renewal' })).toBeVisible();
   // As if it had been away for two minutes.
   await inDatabase("update record_readings set known_at = now() - interval '2 minutes'");
   await page.reload();
-  await expect(page.getByText('The CRM does not answer. This is as of')).toBeVisible();
+  await expect(page.getByText('The CRM can’t be reached. Showing data as of')).toBeVisible();
   await page.goto('/register');
   await expect(page.getByRole('row').nth(1)).toContainText('Q-');
   await clearFaults(request);

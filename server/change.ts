@@ -2,6 +2,7 @@ import { fieldOf, type FieldSchema } from '../core/record/schema';
 import type { FieldValue } from '../core/record/snapshot';
 import { dayOf } from '../core/formula/date';
 import { Decimal } from '../core/money/decimal';
+import { cleanHtml, plainText } from '../core/rich/rich-text';
 import { recordSchema } from './records/record-schema';
 import type { Database } from './db/database';
 import { refreshRecord } from './records/record-index';
@@ -36,7 +37,8 @@ export async function changeField(
   await crm.change({ type, id }, version, { [field]: typedValue(declared, value.trim()) });
   await refreshRecord(database, { type, id });
   const subject = { kind: 'record' as const, id: `${type} ${id}`, name: id };
-  await addToTrail(database, caller, 'field changed', subject, `Set ${declared.label} of ${id} to “${value.trim()}”.`);
+  const said = declared.type === 'rich' ? plainText(value) : value.trim();
+  await addToTrail(database, caller, 'field changed', subject, `Set ${declared.label} of ${id} to “${said}”.`);
 }
 
 /** A field's value from what a person typed. */
@@ -61,21 +63,25 @@ function typedValue(field: FieldSchema, typed: string): FieldValue {
       return { date: typed };
     case 'boolean':
       return typed === 'true';
-    case 'choices':
-      return {
-        choices: typed
-          .split(',')
-          .map((each) => each.trim())
-          .filter(Boolean),
-      };
+    case 'choices': {
+      const choices = typed.split(',').map((each) => each.trim());
+      const chosen = choices.filter(Boolean);
+      if (!chosen.every((each) => mayBe(field, each))) throw wrong(field, `holds only ${allowedWords(field)}`);
+      return { choices: chosen };
+    }
     case 'choice':
-      if (field.allowed && !field.allowed.some((each) => each.value === typed))
-        throw wrong(field, `is one of ${field.allowed.map((each) => each.label).join(', ')}`);
+      if (!mayBe(field, typed)) throw wrong(field, `is one of ${allowedWords(field)}`);
       return typed;
+    case 'rich':
+      return { rich: cleanHtml(typed) };
     default:
       return typed;
   }
 }
+
+const mayBe = ({ allowed }: FieldSchema, typed: string): boolean =>
+  allowed === undefined || allowed.some(({ value }) => value === typed);
+const allowedWords = ({ allowed = [] }: FieldSchema): string => allowed.map(({ label }) => label).join(', ');
 
 function decimal(field: FieldSchema, typed: string): string {
   if (!/^-?\d+(\.\d+)?$/.test(typed) || !Decimal.read(typed))

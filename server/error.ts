@@ -9,7 +9,7 @@ export default async function answerError(error: H3Error, event: H3Event): Promi
   const body = await sendProblem(
     event,
     known
-      ? new Problem(statusCode, 'The request is not right', 'Lumbix cannot read this request. Nothing was changed.')
+      ? new Problem(statusCode, 'The request is not valid', 'Lumbix cannot read this request. Nothing was changed.')
       : error,
   );
   event.node.res.end(JSON.stringify(body));

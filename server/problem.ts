@@ -44,7 +44,7 @@ export function acceptedTexts<T>(shape: ShapeOf<T>, texts: object): T {
 
 function wrongRequest(status: number, found: readonly Fault[]): Problem {
   const { faults, count } = reportOf(found);
-  return new Problem(status, 'The request is not right', faults[0]!.sentence, { reason: 'request', faults, count });
+  return new Problem(status, 'The request is not valid', faults[0]!.sentence, { reason: 'request', faults, count });
 }
 
 function asProblem(thrown: unknown): Problem {
@@ -58,20 +58,24 @@ function asProblem(thrown: unknown): Problem {
   if (isDatabaseAway(thrown))
     return new Problem(
       503,
-      'The database is away',
+      'The database can’t be reached',
       'Lumbix cannot reach its database. Nothing was changed; try again in a moment.',
     );
   return new Problem(
     500,
     'Something went wrong',
-    'Lumbix could not do this. Nothing was changed; try again, and look at the log if it stays.',
+    'Lumbix could not do this. Nothing was changed; try again, and look at the log if it happens again.',
   );
 }
 
 const CRM_PROBLEMS: Readonly<Record<SourceFailure, [status: number, title: string, advice: string]>> = {
-  away: [503, 'The CRM is away', 'Lumbix itself works; what is in the register can still be opened.'],
+  away: [503, 'The CRM can’t be reached', 'Lumbix itself works; what is in the register can still be opened.'],
   refused: [422, 'The CRM refused this', 'Nothing was changed.'],
-  conflict: [409, 'Somebody else was faster', 'Nothing was changed. Load the record again and repeat your change.'],
+  conflict: [
+    409,
+    'Someone else changed this record',
+    'Nothing was changed. Load the record again, then repeat your change.',
+  ],
   missing: [404, 'The CRM has no such record', 'It may have been deleted there. Nothing was changed.'],
 };
 

@@ -54,7 +54,7 @@ export async function publish(
   if (records.length > 0 && !accepted)
     throw new Problem(
       422,
-      'Some records would stop',
+      'Some records could not be filed',
       `On ${records.length === 1 ? 'one record' : `${records.length} records`} nothing could be filed with this template. Look at what stops, or say why it is published all the same.`,
       { reason: 'stops', records },
     );
@@ -64,7 +64,7 @@ export async function publish(
     if ((row?.currentVersion ?? undefined) !== base)
       throw new Problem(
         409,
-        'The template was published anew since',
+        'A newer version was published',
         'Someone published another version meanwhile. Open it again and make the change there.',
         { reason: 'template' },
       );
@@ -98,7 +98,7 @@ export async function pinsFor(connection: Connection, template: Template): Promi
     .where(inArray(houseStyles.id, houseStylesOf(template)));
   if (styles.length === 0)
     throw faultyTemplate(
-      'The template was not put in',
+      'The template was not imported',
       only(
         'houseStyle',
         `The template asks for the house style “${template.houseStyle}”, which is not here. Make it first, or name another one.`,

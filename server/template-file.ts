@@ -14,7 +14,7 @@ import { Problem } from './problem';
 import { faultyTemplate, only, pinsFor, publish } from './publish';
 import type { Services } from './services';
 
-const faulty = (faults: FaultReport): Problem => faultyTemplate('The template was not put in', faults);
+const faulty = (faults: FaultReport): Problem => faultyTemplate('The template was not imported', faults);
 
 /** A template as a file: with its pictures inside, and the address of its JSON Schema. @throws Problem */
 export async function takeOutTemplate(

@@ -88,7 +88,7 @@ export async function publishSheet(
   if (versionId !== change.base) {
     throw new Problem(
       409,
-      'The template was published anew since',
+      'A newer version was published',
       'Someone published another version meanwhile. Open the figure sheet again and make the change there.',
       { reason: 'template' },
     );

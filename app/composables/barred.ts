@@ -1,5 +1,6 @@
-/** Tells why one’s roles do not allow something that one tried to do. */
-export function useBarred(): (whyNot: string) => void {
+/** Tells why something that one tried to do cannot be done; most often one’s roles do not allow it. */
+export function useBarred(): (whyNot: string, summary?: string) => void {
   const toast = useToast();
-  return (whyNot) => toast.add({ severity: 'secondary', summary: 'Not with your roles', detail: whyNot, life: 6_000 });
+  return (whyNot, summary = 'Your roles do not allow this') =>
+    toast.add({ severity: 'secondary', summary, detail: whyNot, life: 6_000 });
 }

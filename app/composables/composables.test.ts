@@ -359,7 +359,7 @@ describe('a field’s value', () => {
     [{ date: '2026-12-14' }, '14 Dec 2026', '2026-12-14'],
     [{ datetime: '2026-12-14T10:00:00Z' }, '14 Dec 2026', ''],
     [{ choices: ['a', 'b'] }, 'a, b', 'a, b'],
-    [{ rich: '<p>One <b>two</b></p>' }, 'One two', ''],
+    [{ rich: '<p>One <b>two</b></p>' }, 'One two', '<p>One <b>two</b></p>'],
     [{ image: { link: 'x' } }, 'a picture', ''],
     [{ image: { link: 'x', refused: 'Damaged.' } }, 'Damaged.', ''],
     [{ type: 'Order', id: 'W1', fields: {} }, 'W1', ''],

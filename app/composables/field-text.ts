@@ -62,6 +62,7 @@ export function writtenValue(value: FieldValue | undefined): string {
   if ('percent' in value) return Decimal.of(value.percent).shifted(2).toFixed();
   if ('amount' in value) return value.amount;
   if ('date' in value) return value.date;
+  if ('rich' in value) return value.rich;
   return 'choices' in value ? value.choices.join(', ') : '';
 }
 

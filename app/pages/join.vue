@@ -85,7 +85,7 @@ async function accept(): Promise<void> {
         required
       />
       <RefusedNote :problem="problem" />
-      <div><Button type="submit" label="Go in" :loading="busy" /></div>
+      <div><Button type="submit" label="Join" :loading="busy" /></div>
     </form>
   </div>
 </template>

@@ -195,9 +195,9 @@ describe('publishing', () => {
     store.add(undefined);
     const refusing = (problem: object) =>
       (answering = (sent) => (sent.to.startsWith('PUT') ? Promise.reject(problem) : usual(sent)));
-    refusing(refusal(422, 'Some records would stop', { reason: 'stops', records: [] }));
+    refusing(refusal(422, 'Some records could not be filed', { reason: 'stops', records: [] }));
     await store.publish();
-    expect([store.stopped?.title, store.problem]).toEqual(['Some records would stop', undefined]);
+    expect([store.stopped?.title, store.problem]).toEqual(['Some records could not be filed', undefined]);
     refusing(refusal(409, 'Published anew', { reason: 'template' }));
     await store.publish('because');
     expect([store.stopped, store.problem?.title, store.changed]).toEqual([undefined, 'Published anew', true]);

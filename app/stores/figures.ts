@@ -69,10 +69,11 @@ export const useFiguresStore = defineStore('figures', () => {
       const loaded = await api('GET /templates/{id}', { parameters: { id: templateId } });
       opened.value = loaded;
       template.value = loaded.template;
-      shown.value = await readRecord(recordId ?? (await firstRecord()), await pathsNow());
+      // The sheet can be worked on from here on, while a record is being read for it.
       [past.value, future.value, renames.value] = [[], [], []];
       [problem.value, selected.value, announcement.value] = [undefined, undefined, undefined];
       row.value = 0;
+      shown.value = await readRecord(recordId ?? (await firstRecord()), await pathsNow());
       await compute();
     } catch (thrown) {
       problem.value = asProblem(thrown);

@@ -137,9 +137,9 @@ describe('a proof', () => {
 
   it('that cannot be made says why, until one can', async () => {
     const store = useProofStore();
-    answering = () => Promise.reject(refusal(503, 'The CRM is away'));
+    answering = () => Promise.reject(refusal(503, 'The CRM can’t be reached'));
     await store.load('D-1', 'quote');
-    expect(store.problem).toMatchObject({ title: 'The CRM is away' });
+    expect(store.problem).toMatchObject({ title: 'The CRM can’t be reached' });
     answering = () => proofOf('one');
     await store.load('D-1', 'quote');
     expect(store.problem).toBeUndefined();
@@ -226,8 +226,17 @@ describe('filing', () => {
     ]);
     const [states] = States.open;
     expect(states!.address).toBe('/api/documents/d-1/states');
-    states!.tell({ id: 'd-1', number: 'Q-1', state: 'rendered', reason: 'The CRM is away.', dueAt: '2026-11-26' });
-    expect([store.filing, store.busy]).toMatchObject([{ state: 'rendered', reason: 'The CRM is away.' }, true]);
+    states!.tell({
+      id: 'd-1',
+      number: 'Q-1',
+      state: 'rendered',
+      reason: 'The CRM can’t be reached.',
+      dueAt: '2026-11-26',
+    });
+    expect([store.filing, store.busy]).toMatchObject([
+      { state: 'rendered', reason: 'The CRM can’t be reached.' },
+      true,
+    ]);
     states!.tell({ id: 'd-1', number: 'Q-1', state: 'filed', reason: null, dueAt: null });
     expect([store.filing!.state, store.busy, store.mayFile, states!.isClosed]).toEqual(['filed', false, false, true]);
   });

@@ -23,9 +23,9 @@ describe('the types of records', () => {
 
   it('are read again where that failed, and where they changed', async () => {
     const store = useRecordTypesStore();
-    answering = () => Promise.reject(refusal(503, 'The CRM is away'));
+    answering = () => Promise.reject(refusal(503, 'The CRM can’t be reached'));
     await store.load();
-    expect([store.types, store.problem?.title]).toEqual([undefined, 'The CRM is away']);
+    expect([store.types, store.problem?.title]).toEqual([undefined, 'The CRM can’t be reached']);
     answering = () => [ORDER];
     await store.load();
     expect([store.types?.length, store.problem]).toEqual([1, undefined]);

@@ -1,6 +1,44 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { plainText, richBlocks } from './rich-text';
+import { cleanHtml, isEditable, plainText, richBlocks } from './rich-text';
+
+describe('a formatted text that is changed', () => {
+  it('is written with nothing but what is printed of it', () => {
+    expect(cleanHtml('<p onclick="x">A &lt;b <b><i>c</i></b><script>x</script></p><ul><li>1</li></ul><h4>H</h4>')).toBe(
+      '<p>A &lt;b <em><strong>c</strong></em></p><ul><li>1</li></ul><h2>H</h2>',
+    );
+    expect(cleanHtml('<p><a href="https://a.example?b=1&amp;c=2">A</a><br>B</p>')).toBe(
+      '<p><a href="https://a.example?b=1&amp;c=2">A</a><br>B</p>',
+    );
+  });
+
+  it('prints the same after it as before', () => {
+    const word = fc.constantFrom(
+      'a',
+      ' ',
+      '<b>b</b>',
+      '<i>c <u>d</u></i>',
+      '&lt;',
+      '<br>',
+      '<p>e</p>',
+      '<ol><li>f</li></ol>',
+      '<h3>g</h3>',
+    );
+    fc.assert(
+      fc.property(fc.array(word), (words) => {
+        const html = words.join('');
+        expect(richBlocks(cleanHtml(html))).toEqual(richBlocks(html));
+      }),
+    );
+  });
+
+  it('can be changed here where it has no more than that in it', () => {
+    expect(isEditable('<p>a <strong>b</strong></p><ul><li>c</li></ul>')).toBe(true);
+    expect(isEditable('<p>a</p><script>alert(1)</script>')).toBe(true);
+    expect(isEditable('<p>a</p><table><tr><td>b</td></tr></table>')).toBe(false);
+    expect(isEditable('<p><img src="x"></p>')).toBe(false);
+  });
+});
 
 describe('a formatted text', () => {
   it('keeps paragraphs, headings, lists, marks and safe links', () => {

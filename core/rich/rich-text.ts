@@ -115,6 +115,62 @@ export function richBlocks(html: string): RichBlock[] {
   return blocks.filter((block) => block.kind !== 'list' || block.items.length > 0);
 }
 
+/** What a formatted text may be made of to be changed here: what has other elements would lose them. Nobody misses scripts. */
+const EDITABLE = new Set([
+  'script',
+  'style',
+  'p',
+  'br',
+  'ul',
+  'ol',
+  'li',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+  'a',
+  ...Object.keys(MARKS),
+]);
+
+/** Whether a formatted text can be changed here and stay as it is otherwise: it has no tables, pictures or such in it. */
+export function isEditable(html: string): boolean {
+  let editable = true;
+  const parser = new Parser({ onopentag: (name) => void (editable &&= EDITABLE.has(name)) });
+  parser.write(html);
+  parser.end();
+  return editable;
+}
+
+/** A formatted text as HTML of nothing but what is printed of it. */
+export function cleanHtml(html: string): string {
+  return richBlocks(html)
+    .map((block) => {
+      if (block.kind !== 'list') return element(block.kind === 'heading' ? 'h2' : 'p', htmlOf(block.runs));
+      return element(block.numbered ? 'ol' : 'ul', block.items.map((item) => element('li', htmlOf(item))).join(''));
+    })
+    .join('');
+}
+
+const element = (name: string, inner: string, attributes = '') => `<${name}${attributes}>${inner}</${name}>`;
+const TAGS = { bold: 'strong', italic: 'em', underline: 'u' } as const;
+
+function htmlOf(runs: readonly RichRun[]): string {
+  return runs
+    .map((run) => {
+      if (run.kind === 'break') return '<br>';
+      const marked = (Object.keys(TAGS) as (keyof typeof TAGS)[])
+        .filter((mark) => run[mark])
+        .reduce((inner, mark) => element(TAGS[mark], inner), escaped(run.text));
+      return run.link === undefined ? marked : element('a', marked, ` href="${escaped(run.link)}"`);
+    })
+    .join('');
+}
+
+const ESCAPES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
+const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => ESCAPES[sign]!);
+
 /** A formatted text as plain text, a line for each block and item. */
 export function plainText(html: string): string {
   const lines = richBlocks(html).flatMap((block) => (block.kind === 'list' ? block.items : [block.runs]));

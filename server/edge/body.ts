@@ -44,7 +44,7 @@ export function readBytes(event: H3Event, most: number): Promise<Uint8Array> {
 export async function readJson(event: H3Event): Promise<unknown> {
   const bytes = await readBytes(event, LARGEST_JSON);
   const read = boundedJson(decoded(bytes), 'The request', JSON_BOUNDS);
-  if ('refused' in read) throw new Problem(400, 'The request is not right', read.refused);
+  if ('refused' in read) throw new Problem(400, 'The request is not valid', read.refused);
   return read.data;
 }
 
@@ -52,6 +52,6 @@ function decoded(bytes: Uint8Array): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw new Problem(400, 'The request is not right', 'The request is not written in UTF-8.');
+    throw new Problem(400, 'The request is not valid', 'The request is not written in UTF-8.');
   }
 }

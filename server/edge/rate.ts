@@ -31,6 +31,6 @@ async function take(counted: RateLimiterMemory, who: string): Promise<void> {
   try {
     await counted.consume(who);
   } catch {
-    throw new Problem(429, 'This is too often', 'Wait a minute, then go on. Nothing was changed.', { reason: 'rate' });
+    throw new Problem(429, 'Too many requests', 'Wait a minute, then go on. Nothing was changed.', { reason: 'rate' });
   }
 }

@@ -23,7 +23,7 @@ export async function whoAsks(event: H3Event, database: Database): Promise<Calle
     if (!bearer)
       throw new Problem(
         401,
-        'This token does not hold',
+        'This token is not valid',
         'It is not known, was withdrawn, or has expired. Make a new one.',
         { reason: 'token' },
       );

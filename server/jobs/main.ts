@@ -54,7 +54,7 @@ log.info('The filing worker is ready.');
 // The queue does not wait for what it writes down at a job's end: while the database is away, such a job is taken up again later.
 process.on('unhandledRejection', (problem) => {
   if (!isDatabaseAway(problem)) throw problem;
-  log.warn(withoutData(problem), 'The database is away.');
+  log.warn(withoutData(problem), 'The database can’t be reached.');
 });
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

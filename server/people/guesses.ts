@@ -55,7 +55,7 @@ async function take(limiter: RateLimiterPostgres, key: string): Promise<void> {
     const minutes = Math.max(1, Math.ceil(refused.msBeforeNext / 60_000));
     throw new Problem(
       429,
-      'Too many tries',
+      'Too many attempts',
       `Wait ${minutes === 1 ? 'a minute' : `${minutes} minutes`}, then try again. Nothing was changed.`,
       { reason: 'guesses' },
     );

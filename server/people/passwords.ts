@@ -25,7 +25,7 @@ export function refuseWeak(password: string, own: readonly string[]): void {
   if (Math.min(...guesses) < LEAST_GUESSES)
     throw new Problem(
       422,
-      'This password would soon be guessed',
+      'This password is too easy to guess',
       'Take a longer one, such as four or five words that have nothing to do with each other. Nothing was changed.',
       { reason: 'password' },
     );

@@ -124,12 +124,7 @@ async function refused(database: Database, name: string, what: 'password' | 'cod
     ? new Problem(401, 'This code is not right', 'Type the code that your app shows now. Each code works once.', {
         reason: 'code',
       })
-    : new Problem(
-        401,
-        'This is not right',
-        'The e-mail address or the password is wrong. Look at both, then try again.',
-        {
-          reason: 'password',
-        },
-      );
+    : new Problem(401, 'Sign-in failed', 'The e-mail address or the password is wrong. Look at both, then try again.', {
+        reason: 'password',
+      });
 }

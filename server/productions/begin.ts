@@ -244,8 +244,8 @@ function refuseFindings(composition: Composed, skips: Readonly<Record<string, st
   if (open)
     throw new Problem(
       422,
-      'A finding is still open',
-      `${open.title}: ${open.sentence} Mend it, or skip it with a reason.`,
+      'An issue is still open',
+      `${open.title}: ${open.sentence} Resolve it, or skip it with a reason.`,
       { reason: 'findings', findings },
     );
 }

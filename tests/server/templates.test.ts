@@ -148,7 +148,7 @@ describe('a template as a file', () => {
     );
     expect(thrown).toBeInstanceOf(Problem);
     const { title, members } = thrown as Problem & { members: { reason: string; records: StoppedRecord[] } };
-    expect([title, members.reason]).toEqual(['Some records would stop', 'stops']);
+    expect([title, members.reason]).toEqual(['Some records could not be filed', 'stops']);
     expect(members.records.flatMap(({ sentences }) => sentences).join(' ')).toContain('Set it on the deal.');
     expect((await listTemplates(database(), CALLER)).map(({ id }) => id)).not.toContain('tried-quote');
     const { versionId } = await putInTemplate(services(), bytesOf(quote), CALLER, {

@@ -50,8 +50,8 @@ function take(): void {
       </div>
     </div>
     <template #footer>
-      <span class="quiet note">Figures of the same name give way; all others stay. It can be undone.</span>
-      <Button label="Take into the sheet" @click="take" />
+      <span class="quiet note">Figures with the same name are replaced; all others stay. You can undo it.</span>
+      <Button label="Add to the sheet" @click="take" />
     </template>
   </Dialog>
 </template>

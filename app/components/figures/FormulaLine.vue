@@ -137,7 +137,7 @@ watch(
     </div>
     <p v-if="firstFault" class="fault" role="status">
       {{ firstFault.message }}
-      <button v-if="firstFault.fix" type="button" @click="mend">Put {{ firstFault.fix }}</button>
+      <button v-if="firstFault.fix" type="button" @click="mend">Use {{ firstFault.fix }}</button>
     </p>
     <p v-else-if="state?.value" class="live" role="status">
       <span class="quiet">{{ state.type }}{{ list ? `, here for row ${row + 1}` : '' }}</span>

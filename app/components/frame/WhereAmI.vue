@@ -2,7 +2,7 @@
 /** On top: where you are, after the way that led here; also the window's title. */
 const {
   title,
-  here = title,
+  here,
   way = [],
 } = defineProps<{
   title: string;
@@ -14,16 +14,17 @@ const {
 useHead({ title: () => `${title} – Lumbix` });
 const mounted = ref(false);
 onMounted(() => (mounted.value = true));
-const steps = computed<{ label: string; to?: string }[]>(() => [...way, { label: here }]);
+const last = computed(() => here ?? title);
+const steps = computed<{ label: string; to?: string }[]>(() => [...way, { label: last.value }]);
 </script>
 
 <template>
   <Teleport v-if="mounted" to="#where">
-    <h1 v-if="way.length === 0">{{ here }}</h1>
+    <h1 v-if="way.length === 0">{{ last }}</h1>
     <Breadcrumb v-else :model="steps" aria-label="Where you are">
       <template #item="{ item }">
         <NuxtLink v-if="item.to" :to="String(item.to)">{{ item.label }}</NuxtLink>
-        <h1 v-else-if="item.label === here">{{ item.label }}</h1>
+        <h1 v-else-if="item.label === last">{{ item.label }}</h1>
         <span v-else>{{ item.label }}</span>
       </template>
       <template #separator>›</template>

@@ -62,6 +62,10 @@ const open = defineModel<Leaf>({ required: true });
   overflow: auto;
   background: none;
 }
+.tabs :deep(.p-tab-active) {
+  color: var(--ink);
+  box-shadow: inset 0 -2px var(--ink);
+}
 .tabs i {
   color: var(--brick);
   font: 600 11px/16px var(--sans);

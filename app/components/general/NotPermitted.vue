@@ -8,7 +8,7 @@ const others = computed(() => (store.me?.administrators ?? []).join(', '));
 </script>
 
 <template>
-  <EmptyNote title="Not with your roles"
+  <EmptyNote title="Your roles do not allow this"
     >{{ whyNot }}<template v-if="others"> Here that is {{ others }}.</template></EmptyNote
   >
 </template>

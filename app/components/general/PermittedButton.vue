@@ -17,6 +17,7 @@ function press(): void {
     v-bind="$attrs"
     :label="label"
     :aria-disabled="whyNot ? true : undefined"
+    :aria-description="whyNot"
     :class="{ barred: whyNot }"
     @click="press"
   />

@@ -14,7 +14,7 @@ function choose(name: string, day: string | undefined): void {
 <template>
   <span v-for="[name, word] in DAYS" :key="name" class="day"
     ><span aria-hidden="true">{{ word }}</span>
-    <PickDay :value="list.read(name)" :label="word" @choose="choose(name, $event)"
+    <LazyPickDay :value="list.read(name)" :label="word" @choose="choose(name, $event)"
   /></span>
 </template>
 

@@ -37,7 +37,7 @@ const accounts = computed(() => demo.value.value?.demo ?? []);
 <template>
   <div v-if="isReady">
     <section v-if="accounts.length > 0" class="demo" aria-labelledby="demo">
-      <h2 id="demo">Look around in the demo</h2>
+      <h2 id="demo">Try the demo</h2>
       <ul>
         <li v-for="(account, index) in accounts" :key="account.id">
           <button type="button" :class="{ whole: index === 0 }" :disabled="busy" @click="signInToDemo(account.id)">
@@ -90,7 +90,7 @@ const accounts = computed(() => demo.value.value?.demo ?? []);
             problem = undefined;
           "
         />
-        <span v-else class="quiet">No password any more? Ask an administrator for a link.</span>
+        <span v-else class="quiet">Forgotten your password? Ask an administrator for a link.</span>
       </div>
     </form>
   </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { FieldSchema } from '#core/record/schema';
+import { isEditable } from '#core/rich/rich-text';
 import type { FieldValue } from '#core/record/snapshot';
 
 /** One field of a record: its label and value; a click turns the value into an input. */
@@ -20,6 +21,13 @@ const {
 }>();
 const tellBarred = useBarred();
 const editing = ref(false);
+/** Why it cannot be changed here. */
+const notHere = computed(() => {
+  const html = value !== null && typeof value === 'object' && 'rich' in value ? value.rich : '';
+  return (
+    whyNot ?? (isEditable(html) ? undefined : `${field.label} has tables or pictures in it. Change it in the CRM.`)
+  );
+});
 const row = useTemplateRef<HTMLElement>('row');
 const shown = computed(() => fieldText(value, field));
 
@@ -30,9 +38,8 @@ onMounted(() => {
 });
 
 function begin(): void {
-  // Formatted text is written in the CRM, which has an editor for it.
-  if (field.readonly || field.type === 'rich') return;
-  if (whyNot) return tellBarred(whyNot);
+  if (field.readonly) return;
+  if (notHere.value) return tellBarred(notHere.value, whyNot ? undefined : 'Not to be changed here');
   editing.value = true;
 }
 
@@ -51,11 +58,12 @@ function finish(): void {
       <LazyFieldInput v-if="editing" :field="field" :value="value" :label="field.label" :write="write" @done="finish" />
       <button
         v-else-if="!field.readonly"
-        v-tooltip.top="whyNot"
+        v-tooltip.top="notHere"
         type="button"
         class="value"
         :class="{ blank: !shown }"
-        :aria-disabled="whyNot ? true : undefined"
+        :aria-disabled="notHere ? true : undefined"
+        :aria-description="notHere"
         :aria-label="`${field.label}: ${shown || 'blank'}. Change it`"
         @click="begin"
       >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { cleanHtml } from '#core/rich/rich-text';
 import type { FieldSchema } from '#core/record/schema';
 import type { FieldValue } from '#core/record/snapshot';
 
@@ -110,6 +111,14 @@ function chooseMany(): void {
       display="chip"
       fluid
       @hide="chooseMany"
+    />
+    <LazyRichInput
+      v-else-if="field.type === 'rich'"
+      :html="cleanHtml(before)"
+      :label="label"
+      :busy="busy"
+      @save="$event === before ? end() : send($event)"
+      @cancel="end"
     />
     <PickDay
       v-else-if="field.type === 'date'"

@@ -120,7 +120,7 @@ await soon(types.load(), page.first, filters.first);
           ><template #body="{ data }">{{ momentText(data.createdAt) }}</template></Column
         >
         <template #empty>
-          <EmptyNote v-if="isFiltered" title="No document fits">
+          <EmptyNote v-if="isFiltered" title="No matching documents">
             Nothing in the register has these words and fits these filters.
             <template #action
               ><Button label="Clear filters" severity="secondary" outlined size="small" @click="list.clear(...FILTERS)"

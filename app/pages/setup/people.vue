@@ -128,7 +128,7 @@ async function changeRoles(): Promise<void> {
             @click="openMenu($event, data)" /></template
       ></Column>
       <template #empty
-        ><TableSkeleton v-if="loaded.loading.value" /><EmptyNote v-else title="Nobody is called that"
+        ><TableSkeleton v-if="loaded.loading.value" /><EmptyNote v-else title="No matching people"
           >Search for less.</EmptyNote
         ></template
       >

@@ -93,7 +93,7 @@ const backToUsual = () =>
 const readAnew = () =>
   act(
     () => api('POST /layouts/{type}/list', { parameters: { type: type.value!.name } }),
-    'The list is read anew. It may take a moment.',
+    'The list is being refreshed. This may take a moment.',
   );
 </script>
 

@@ -23,7 +23,7 @@ const save = () =>
     await api('PUT /people/rules', { body: rules.value });
     store.me = await api('GET /me');
     discard();
-    toast.add({ severity: 'secondary', summary: 'The rules hold from now on.', life: 4_000 });
+    toast.add({ severity: 'secondary', summary: 'Rules saved.', life: 4_000 });
   });
 function discard(): void {
   rules.value = copied();
@@ -40,8 +40,8 @@ const ACTING: readonly Role[] = ['producer', 'finance'];
 <template>
   <div class="rules">
     <p class="quiet">
-      Where no role is marked, everybody may who may otherwise: whoever is signed in sees it, and producers and finance
-      act on it. Whoever may not see a kind sees neither its templates nor its documents.
+      Where no role is selected, the usual rules apply: everyone who is signed in can see it, and producers and finance
+      can act on it. People who cannot see a kind see neither its templates nor its documents.
     </p>
     <section v-for="part in parts" :key="part.title">
       <h2>{{ part.title }}</h2>

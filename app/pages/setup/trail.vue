@@ -68,7 +68,7 @@ function pageOf({ subjectKind, subjectId }: Answer<'GET /trail'>['entries'][numb
         ></Column
       >
       <template #empty>
-        <EmptyNote v-if="isFiltered" title="Nothing fits">Search for less, or choose other days.</EmptyNote>
+        <EmptyNote v-if="isFiltered" title="No matching entries">Search for less, or choose other dates.</EmptyNote>
         <EmptyNote v-else title="Nothing has happened yet">Whatever people change from now on is told here.</EmptyNote>
       </template>
     </ListTable>

@@ -109,7 +109,7 @@ await soon(loaded.first);
       <EmptyNote v-if="loaded.value.value?.length === 0" title="No templates yet"
         >Import one from its file: press the button, or drop the file here.</EmptyNote
       >
-      <EmptyNote v-else-if="loaded.value.value && shown.length === 0" title="No template is called that"
+      <EmptyNote v-else-if="loaded.value.value && shown.length === 0" title="No matching templates"
         >Search for less, or choose another kind.</EmptyNote
       >
       <ul v-else class="shelf">

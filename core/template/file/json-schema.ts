@@ -7,7 +7,8 @@ export function templateJsonSchema(): Record<string, unknown> {
   return {
     $schema,
     title: 'Lumbix template',
-    description: 'A template as it is taken out of Lumbix and put back in. Formulas are described in docs/formulas.md.',
+    description:
+      'A template as it is exported from Lumbix and imported again. Formulas are described in docs/formulas.md.',
     ...schema,
   };
 }

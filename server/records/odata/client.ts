@@ -142,7 +142,7 @@ function meaningOf(error: RequestError): SourceError {
   return new SourceError(status === 409 || status === 412 ? 'conflict' : 'refused', message, status);
 }
 
-const UNREACHED = 'The CRM cannot be reached.';
+const UNREACHED = 'Nothing answers at the CRM’s address.';
 const BROKEN = 'The CRM’s answer broke off or cannot be read.';
 const CREDENTIALS = 'The CRM does not accept Lumbix’s credentials. Look at the connection in Setup.';
 

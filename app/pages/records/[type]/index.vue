@@ -121,7 +121,7 @@ await soon(types.load(), page.first, summary.first);
           @click="list.clear('stage', 'owner')"
         />
         <span v-if="isOld" class="old" role="status"
-          >The CRM does not answer. This is as of {{ momentText(page.value.value!.knownAt!) }}.</span
+          >The CRM can’t be reached. Showing data as of {{ momentText(page.value.value!.knownAt!) }}.</span
         >
       </template>
 
@@ -173,7 +173,7 @@ await soon(types.load(), page.first, summary.first);
           <EmptyNote v-if="page.value.value?.knownAt === null" :title="`Reading the ${many} of the CRM`"
             >The first time takes a moment: they are listed here as soon as they are read.</EmptyNote
           >
-          <EmptyNote v-else-if="filtered" :title="`No ${called} fits`">
+          <EmptyNote v-else-if="filtered" :title="`No matching ${many}`">
             Nothing in this view has these words, stage and owner.
             <template #action
               ><Button

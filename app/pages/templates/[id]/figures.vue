@@ -228,7 +228,11 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
           </p>
           <p v-else class="quiet" role="status">
             {{
-              announcement ?? barred ?? `Version ${opened?.version ?? ''}. ${formulas.length} figures, all in order.`
+              announcement ??
+              barred ??
+              (view
+                ? `Version ${opened?.version ?? ''}. ${formulas.length} figures, all in order.`
+                : 'Computing the figures …')
             }}
           </p>
           <PermittedButton

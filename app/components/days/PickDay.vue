@@ -37,7 +37,7 @@ function leave({ originalEvent, value: typed }: DatePickerBlurEvent): void {
       :model-value="day"
       :date-format="notation"
       :placeholder="notation.replace('yy', 'yyyy')"
-      :input-props="{ 'aria-label': label }"
+      :aria-label="label"
       :pt="{ dropdown: { 'aria-label': `${label}: calendar` } }"
       :readonly="busy"
       :show-on-focus="false"
