@@ -24,6 +24,7 @@ import ripple from '@primeuix/themes/aura/ripple';
 import select from '@primeuix/themes/aura/select';
 import selectbutton from '@primeuix/themes/aura/selectbutton';
 import skeleton from '@primeuix/themes/aura/skeleton';
+import stepper from '@primeuix/themes/aura/stepper';
 import tabs from '@primeuix/themes/aura/tabs';
 import toast from '@primeuix/themes/aura/toast';
 import togglebutton from '@primeuix/themes/aura/togglebutton';
@@ -68,6 +69,7 @@ const used = {
     select,
     selectbutton,
     skeleton,
+    stepper,
     tabs,
     toast,
     togglebutton,
@@ -159,6 +161,11 @@ export const preset = definePreset(used, {
     },
     tooltip: {
       root: { background: colour('night'), color: '#ffffff', padding: '5px 9px', maxWidth: '280px', shadow: 'none' },
+    },
+    stepper: {
+      separator: { size: '1px' },
+      step: { padding: '0 4px', gap: '8px' },
+      stepNumber: { size: '20px', fontSize: '11px', shadow: 'none' },
     },
     breadcrumb: { root: { padding: '0', background: 'transparent', gap: '6px' } },
     datepicker: { panel: { padding: '8px' }, date: { width: '26px', height: '26px', padding: '0' } },

@@ -249,7 +249,7 @@ describe('a document', () => {
     const dutch = await proofOf(services(), 'D-1241', 'glasshouse-quote', CALLER);
     expect([dutch.edition, dutch.title]).toEqual(['nl', 'Offerte nummer volgt bij opslaan, Stekruimte belichting']);
     const german = await proofOf(services(), 'D-1241', 'glasshouse-quote', CALLER, { edition: 'de' });
-    expect(german.title).toBe('Angebot Nummer bei Ablage, Stekruimte belichting');
+    expect(german.title).toBe('Angebot Nummer wird beim Ablegen vergeben, Stekruimte belichting');
     expect(german.findings).toEqual([]);
     const { id } = await fileAs(services(), filingOf(german), CALLER);
     await until(async () => (await readDocument(database(), id, CALLER)).document.state === 'filed');

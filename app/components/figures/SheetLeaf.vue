@@ -141,8 +141,11 @@ form button {
 }
 form {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 104px auto;
+  grid-template-columns: minmax(0, 1fr) auto;
   gap: 6px;
+}
+form > :first-child {
+  grid-column: 1 / -1;
 }
 form button:disabled {
   color: var(--ink-off);

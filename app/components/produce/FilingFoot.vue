@@ -24,9 +24,9 @@ const called = computed(() => types.called(record.type));
 defineEmits<{ file: []; look: [] }>();
 /** What is done by the time that a state is reached. */
 const STEPS = [
-  { state: 'preparing', words: 'assigning the number' },
-  { state: 'rendered', words: 'creating the PDF' },
-  { state: 'filed', words: 'attaching it to the record' },
+  { state: 'preparing', words: 'Assigning the number' },
+  { state: 'rendered', words: 'Creating the PDF' },
+  { state: 'filed', words: 'Attaching it to the record' },
 ] as const;
 const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.state));
 </script>
@@ -70,15 +70,12 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
       />
     </template>
     <template v-else-if="busy">
-      <ol class="steps" aria-label="Filing">
-        <li
-          v-for="(step, index) in STEPS"
-          :key="step.state"
-          :class="{ done: index <= reached, now: index === reached + 1 }"
-        >
-          {{ step.words }}
-        </li>
-      </ol>
+      <!-- Steps are counted from one; the one that is under way comes after what is reached. -->
+      <Stepper :value="reached + 2" linear class="steps" aria-label="Filing">
+        <StepList>
+          <Step v-for="(step, index) in STEPS" :key="step.state" :value="index + 1">{{ step.words }}</Step>
+        </StepList>
+      </Stepper>
     </template>
     <template v-else>
       <span class="mono name">{{ fileName }}</span>
@@ -152,22 +149,6 @@ b {
   font-weight: 600;
 }
 .steps {
-  display: flex;
-  gap: 8px;
-}
-.steps li {
-  color: var(--ink-faint);
-}
-.steps li + li::before {
-  margin-right: 8px;
-  color: var(--hairline);
-  content: '—';
-}
-.steps .done {
-  color: var(--verdigris);
-}
-.steps .now {
-  color: var(--ink);
-  font-weight: 500;
+  width: min(620px, 100%);
 }
 </style>
