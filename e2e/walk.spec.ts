@@ -115,7 +115,7 @@ test('views, filters and sorting live in the address', async ({ page }) => {
   await page.getByRole('columnheader', { name: 'Amount' }).click();
   await expect(page).toHaveURL(/sort=amount/);
   await page.getByRole('searchbox', { name: 'Search deals' }).fill('no such deal');
-  await expect(page.getByText('No deal fits')).toBeVisible();
+  await expect(page.getByText('No matching deals')).toBeVisible();
   await page.getByRole('button', { name: 'Clear filters' }).first().click();
   await expect(page.getByRole('link', { name: 'Orangery, walled garden' })).toBeVisible();
 });

@@ -32,7 +32,7 @@ function take(): void {
         data-key="id"
         option-label="label"
         aria-label="Calculations"
-        scroll-height="100%"
+        scroll-height="none"
         @update:model-value="chosen = $event ?? chosen"
       />
       <div class="about" role="region" aria-label="About this calculation" tabindex="0">
