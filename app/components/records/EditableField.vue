@@ -21,12 +21,11 @@ const {
 }>();
 const tellBarred = useBarred();
 const editing = ref(false);
-/** Why it cannot be changed here. */
+/** Why it cannot be changed here. Only a formatted text is looked into. */
 const notHere = computed(() => {
-  const html = value !== null && typeof value === 'object' && 'rich' in value ? value.rich : '';
-  return (
-    whyNot ?? (isEditable(html) ? undefined : `${field.label} has tables or pictures in it. Change it in the CRM.`)
-  );
+  if (whyNot !== undefined) return whyNot;
+  const isKept = field.type !== 'rich' || isEditable(writtenValue(value));
+  return isKept ? undefined : `${field.label} has tables or pictures in it. Change it in the CRM.`;
 });
 const row = useTemplateRef<HTMLElement>('row');
 const shown = computed(() => fieldText(value, field));
