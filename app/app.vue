@@ -3,5 +3,4 @@
     <NuxtPage />
   </NuxtLayout>
   <Toast position="bottom-center" />
-  <ConfirmDialog :draggable="false" />
 </template>

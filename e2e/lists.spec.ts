@@ -132,3 +132,15 @@ test('of a long proof the pages near the view are drawn, and all of them where i
   await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
   await expect(drawn).toHaveCount(7);
 });
+
+test('a hint is there from the first time that the pointer comes, and goes with it', async ({ page }) => {
+  await page.goto('/records/Deal');
+  const glyph = page.getByRole('row').nth(1).locator('.glyph').first();
+  const hint = page.getByRole('tooltip');
+  for (let time = 0; time < 2; time++) {
+    await glyph.hover();
+    await expect(hint).toHaveText(/^[A-Z][a-z ]+: (none yet|filed|failed)$/);
+    await page.getByRole('searchbox').first().hover();
+    await expect(hint).toBeHidden();
+  }
+});

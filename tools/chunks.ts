@@ -6,7 +6,11 @@ interface Modules {
 
 /** The parts of the app that are a file each, with all that they rest on; what is in an earlier one is not in a later one. */
 const PARTS: readonly [chunk: string, begins: (id: string, isEntry: boolean) => boolean][] = [
-  ['frame', (id, isEntry) => isEntry || /\/app\/(layouts|components\/(frame|general))\//.test(id)],
+  [
+    'frame',
+    // The focus trap is what dialogs have in common with tables; they would load the lists for it.
+    (id, isEntry) => isEntry || /\/app\/(layouts|components\/(frame|general))\/|\/primevue\/focustrap\//.test(id),
+  ],
   ['lists', (id) => /\/app\/components\/lists\//.test(id)],
 ];
 

@@ -41,7 +41,7 @@ need_modules() {
 
 # Builds when a source has changed since the last build that was finished.
 need_build() {
-  local sources; sources=$(find app core render server standins demo public tools/build.ts nuxt.config.ts package-lock.json \
+  local sources; sources=$(find app core render server standins demo public tools/*.ts nuxt.config.ts package-lock.json \
     -type f ! -name '*.test.ts' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-64)
   [ "$(cat .output/lumbix-built 2>/dev/null)" = "$sources" ] && [ -f .build/worker.mjs ] && return
   say "Building …"

@@ -54,14 +54,27 @@ export async function primeVue(): Promise<void> {
   addVitePlugin(withoutStyles);
 }
 
-/** Leaves out of the components' scripts the styles that are in the file. */
+/**
+ * Leaves out of the components' scripts the styles that are in the file, and the search for them: each part of PrimeVue, each cell of
+ * a table too, would look in the page whether its style elements are there.
+ */
 const withoutStyles = {
   name: 'without-styles',
   enforce: 'pre' as const,
-  resolveId: (id: string) => (id.startsWith('@primeuix/styles/') ? NO_STYLES : undefined),
-  load: (id: string) => (id === NO_STYLES ? "export const style = '';" : undefined),
+  resolveId: (id: string) => (standInOf(id) === undefined ? undefined : STAND_IN + id),
+  load: (id: string) => (id.startsWith(STAND_IN) ? standInOf(id.slice(STAND_IN.length)) : undefined),
 };
-const NO_STYLES = '\0no-styles';
+const STAND_IN = '\0without-styles:';
+
+/** What stands for a module of styles. */
+function standInOf(module: string): string | undefined {
+  if (module.startsWith('@primeuix/styles/')) return "export const style = '';";
+  if (module === '@primevue/core/base') {
+    return 'export default { isStyleNameLoaded: () => true, setLoadedStyleName() {}, clearLoadedStyleNames() {} };';
+  }
+  if (module === '@primevue/core/usestyle') return 'export const useStyle = () => ({});';
+  return undefined;
+}
 
 async function themeCss(): Promise<string> {
   Theme.setTheme({ preset, options: { darkModeSelector: '.never', cssLayer: false } });
@@ -75,8 +88,14 @@ async function themeCss(): Promise<string> {
   return withoutUnused(whole).toString();
 }
 
-/** Drops the variables that no rule reads, and those that only such ones read. */
+/** Rules for a dark mode that PrimeVue would switch, and for severities that no screen has. */
+const NEVER_USED = /\.never\b|-(help|contrast)\b/;
+
+/** Drops the rules that are never used, the variables that no rule reads, and those that only such ones read. */
 function withoutUnused(css: Root): Root {
+  css.walkRules((rule) => {
+    if (NEVER_USED.test(rule.selector)) rule.remove();
+  });
   for (let dropped = 1; dropped > 0;) {
     dropped = 0;
     const read = new Set<string>();

@@ -1,12 +1,10 @@
 import PrimeVue from 'primevue/config';
 import ConfirmationService from 'primevue/confirmationservice';
 import ToastService from 'primevue/toastservice';
-import Tooltip from 'primevue/tooltip';
 
 /** PrimeVue without styles of its own: they come as a file, made when Lumbix is built. */
 export default defineNuxtPlugin(({ vueApp }) => {
   vueApp.use(PrimeVue, { theme: 'none', ripple: false });
   vueApp.use(ToastService);
   vueApp.use(ConfirmationService);
-  vueApp.directive('tooltip', Tooltip);
 });

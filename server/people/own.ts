@@ -1,7 +1,6 @@
 import { asc, eq } from 'drizzle-orm';
-import { toSVG } from 'bwip-js';
-import '../../core/template/blocks/bwip-js.d.ts';
 import type { Role } from '../../core/contract/permissions';
+import { drawCode } from '../../core/template/blocks/draw-code';
 import type { Database } from '../db/database';
 import { people } from '../db/schema';
 import { Problem } from '../problem';
@@ -68,7 +67,7 @@ export async function beginCodes(database: Database, caller: Caller, password: s
     .set({ codeSecret: seal(secret, 'one-time codes') })
     .where(eq(people.id, person.id));
   const uri = codeAddress(secret, person.email);
-  const svg = toSVG({ bcid: 'qrcode', text: uri, eclevel: 'M' });
+  const svg = drawCode('qrcode', uri)!;
   return { secret, uri, picture: `data:image/svg+xml;base64,${Buffer.from(svg).toString('base64')}` };
 }
 

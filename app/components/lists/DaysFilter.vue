@@ -5,6 +5,7 @@ const DAYS = [
   ['from', 'From'],
   ['until', 'until'],
 ] as const;
+const isAtRest = useAtRest();
 
 function choose(name: string, day: string | undefined): void {
   if (day !== list.read(name)) list.change({ [name]: day });
@@ -14,7 +15,8 @@ function choose(name: string, day: string | undefined): void {
 <template>
   <span v-for="[name, word] in DAYS" :key="name" class="day"
     ><span aria-hidden="true">{{ word }}</span>
-    <LazyPickDay :value="list.read(name)" :label="word" @choose="choose(name, $event)"
+    <span v-if="!isAtRest" class="p-inputtext until-drawn" />
+    <LazyPickDay v-else :value="list.read(name)" :label="word" @choose="choose(name, $event)"
   /></span>
 </template>
 
@@ -25,5 +27,9 @@ function choose(name: string, day: string | undefined): void {
   gap: 5px;
   font-size: 12px;
   font-weight: 500;
+}
+.until-drawn {
+  width: 128px;
+  height: 26px;
 }
 </style>

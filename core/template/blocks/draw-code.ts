@@ -1,5 +1,4 @@
-import './bwip-js.d.ts';
-import { toSVG } from 'bwip-js';
+import { code128, datamatrix, drawingSVG, ean13, qrcode } from 'bwip-js/generic';
 import { error } from '../../formula/value';
 import type { Composer } from '../composer';
 import type { ComposedPicture } from './picture';
@@ -8,16 +7,20 @@ import type { ComposedPicture } from './picture';
 export const SYMBOLOGIES = ['qrcode', 'code128', 'datamatrix', 'ean13'] as const;
 export type Symbology = (typeof SYMBOLOGIES)[number];
 
+/** Each by itself, so that pages do not load the library's hundred others. */
+const ENCODERS = { qrcode, code128, datamatrix, ean13 } satisfies Record<Symbology, unknown>;
+
 /** A text as a code that machines read, drawn as SVG; undefined where the kind of code cannot hold it. */
 export function drawCode(symbology: Symbology, text: string): string | undefined {
   try {
     const isBars = symbology === 'code128' || symbology === 'ean13';
-    return toSVG({
+    const options = {
       bcid: symbology,
       text,
       ...(symbology === 'qrcode' && { eclevel: 'M' }),
       ...(isBars && { height: 12 }),
-    });
+    };
+    return ENCODERS[symbology](options, drawingSVG());
   } catch {
     return undefined;
   }

@@ -254,6 +254,7 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
     />
     <CalculationShelf v-model:visible="shelfOpen" @take="store.take" />
     <FormulaReference v-model:visible="referenceOpen" />
+    <ConfirmDialog :draggable="false" />
   </div>
 </template>
 
