@@ -121,7 +121,33 @@
   spans
 }
 
+// A running sum that a long table carries from page to page. The table keeps rows free for it, with a mark in each; the page writes it
+// there when all is set. A table that read the sum itself would be set once more as soon as the sums of its pages are known.
 #let carried = state("carried", none)
+#let carry-mark(it) = place(top + it.side, [#metadata(it) <carried>])
+#let far = 400pt
+#let write-carried = context {
+  let sheet = here().page()
+  let marks = query(<carried>)
+  // The first of this page, by halving: they stand in the order of pages.
+  let (first, end) = (0, marks.len())
+  while first < end {
+    let middle = calc.div-euclid(first + end, 2)
+    if marks.at(middle).location().page() < sheet { first = middle + 1 } else { end = middle }
+  }
+  for mark in marks.slice(first) {
+    let place-of = mark.location()
+    if place-of.page() > sheet { break }
+    let it = mark.value
+    let sum = carried.at(place-of)
+    if sum == none or sum == it.unless { continue }
+    let (x, y) = place-of.position()
+    let body = if it.words == none { text(sum) } else { text(fill: quiet, it.words) }
+    place(top + left, dx: if it.side == right { x - far } else { x }, dy: y, box(width: far, align(it.side, text(
+      size: it.size, style: "italic", number-width: "tabular", hyphenate: false, body,
+    ))))
+  }
+}
 
 #let set-table(it, room: none) = {
   let look = looks.at(it.style)
@@ -151,21 +177,25 @@
   let held(span) = if not grouped or span == 0 { () } else { (table.cell(rowspan: span, inset: 0pt, stroke: none, []),) }
 
   let whole = it.sections.map(section => section.rows).flatten()
-  // Fewer rows than this stand on one page, most of the time; what is carried costs a second look at every page.
+  // Fewer rows than this stand on one page, most of the time.
   let carries = "carry" in it and whole.len() > 10
   let end-sum = if carries { whole.last().at("carried", default: none) }
   let set-sum(runs) = text(weight: "semibold", set-runs(runs))
   let set-carried(sum) = text(style: "italic", sum)
-  // A row with the running sum, where a page ends or begins in the middle of the table; nothing elsewhere.
-  let sum-row(words, shown) = {
+  // Room for the running sum, where a page ends or begins in the middle of the table.
+  let sum-row(words, unless) = {
     let place = it.carry.column
-    let bare = table.cell.with(stroke: none)
-    let said(body) = context { let sum = carried.get(); if shown(sum) { block(inset: (y: look.pad), body(sum)) } }
-    if grouped { (bare(inset: 0pt, []),) }
-    if place > 0 { (bare(colspan: place, align: end, inset: (x: look.gap, y: 0pt), said(_ => text(fill: quiet, style: "italic", words))),) }
-    (bare(align: right, inset: (x: 0pt, y: 0pt), said(set-carried)),)
-    if place < last { (bare(colspan: last - place, inset: 0pt, []),) }
+    let bare = table.cell.with(stroke: none, inset: 0pt)
+    let mark(to, words) = carry-mark((side: to, words: words, unless: unless, size: look.size))
+    if grouped { (bare([]),) }
+    if place > 0 {
+      (bare(colspan: place, inset: sides(look.gap, look.gap) + (top: look.pad), mark(side("end"), words)),)
+    }
+    (bare(inset: across.at(place) + (top: look.pad), mark(right, none)),)
+    if place < last { (bare(colspan: last - place, []),) }
   }
+  // The first page has nothing brought forward, so its rows begin where that would stand.
+  let back-row = (table.cell(colspan: lead + last + 1, stroke: none, inset: 0pt, []),)
 
   // Lines stand below cells. A table without lines between its rows has one where it ends.
   let line-below(line) = (rest: none, bottom: line)
@@ -228,20 +258,35 @@
       ..headings.enumerate().map(((x, heading)) => table.cell(
         inset: across.at(x) + (top: 3pt, bottom: 4pt), stroke: line-below(look.head), heading,
       )),
-      ..if carries { sum-row(it.carry.brought, sum => sum != none) },
+      ..if carries { sum-row(it.carry.brought, none) },
     ),
+    ..if carries { back-row },
     ..rows,
-    ..if carries { (table.footer(repeat: true, ..sum-row(it.carry.forward, sum => sum != end-sum)),) },
+    ..if carries { (table.footer(repeat: true, ..sum-row(it.carry.forward, end-sum)),) },
   )
   let is-fixed = columns.map(column => column.width == "content")
   let own-widths = columns.map(column => if column.width == "rest" { 1fr } else if column.width == "content" { auto } else { column.width * 100% })
+
+  // What is not known of a row is `auto`.
+  let set-rows(widths, height-of) = {
+    let one = measure(text("0")).height
+    let room = if carries { (one + 2 * look.pad,) } else { () }
+    let heights = (auto,) + room + room.map(each => -each)
+    for section in it.sections {
+      if "heading" in section { heights.push(auto) }
+      heights += section.rows.map(height-of)
+      if is-summed(section) { heights.push(auto) }
+    }
+    set-columns(widths, heights + room)
+    for each in room { v(-each) }
+  }
 
   if carries { carried.update(none) }
   set text(size: look.size, hyphenate: false, number-width: "tabular")
   set table.cell(breakable: false)
   // What is known beforehand is not worth its while for a few rows.
   let is-known = whole.len() > 4 and columns.enumerate().all(((x, column)) => not is-fixed.at(x) or "widest" in column)
-  if not is-known { set-columns(own-widths, auto) } else { layout(room => {
+  if not is-known { if carries { context set-rows(own-widths, _ => auto) } else { set-columns(own-widths, auto) } } else { layout(room => {
     let gaps = across.map(each => each.left + each.right)
     let widths = columns.enumerate().map(((x, column)) => if is-fixed.at(x) {
       let sums = if x == last { it.sections.filter(is-summed).map(section => set-sum(section.subtotal.value)) } else { () }
@@ -251,7 +296,7 @@
     let parts = widths.filter(each => type(each) == fraction).len()
     let taken = widths.map(each => if type(each) == length { each } else if type(each) == ratio { each * room.width } else { 0pt }).sum()
     let rest = (room.width - taken) / calc.max(parts, 1)
-    if parts > 0 and rest < 40pt { return set-columns(own-widths, auto) }
+    if parts > 0 and rest < 40pt { return set-rows(own-widths, _ => auto) }
     let spaces = range(columns.len()).filter(x => not is-fixed.at(x)).map(x => {
       (if type(widths.at(x)) == fraction { rest } else { widths.at(x) * room.width }) - gaps.at(x)
     })
@@ -263,14 +308,7 @@
       for (x, em) in row.ems.enumerate() { if em * look.size + indent > spaces.at(x) { return auto } }
       if row.cells.any(cell => type(cell) == dictionary) { two-lines } else { one-line }
     }
-    let heights = (auto,) * if carries { 2 } else { 1 }
-    for section in it.sections {
-      if "heading" in section { heights.push(auto) }
-      heights += section.rows.map(height-of)
-      if is-summed(section) { heights.push(auto) }
-    }
-    if carries { heights.push(auto) }
-    set-columns(widths, heights)
+    set-rows(widths, height-of)
   }) }
 }
 
@@ -440,7 +478,7 @@
     header: context if counter(page).get().first() > 1 { set-blocks(paper.followingHeader) },
     footer: context set-footer(paper.footer),
   ) if mode == "print"
-  set page(foreground: watermark) if watermark != none
+  set page(foreground: { watermark; write-carried })
   block(above: 0pt, below: 20pt, move(dy: -8mm, block(width: 100%, set-blocks(paper.header))))
   v(-8mm)
   set-blocks(paper.body, hanging: hangs)

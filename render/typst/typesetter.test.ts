@@ -66,6 +66,38 @@ it.each([
   expect(typesetter.proof({ ...document, page }, assets).pageSize.width).toBeCloseTo(width!, 1);
 });
 
+describe('a table that goes on over pages', () => {
+  const pence = (amount: string) => Number(amount.replace(/[,.]/g, ''));
+  /** The net sums of the lines on a page, and what it says of those before and up to its end, in pence. */
+  const sumsOf = (page: string) => {
+    const said = (words: string) => new RegExp(`${words} +([\\d,.]+)$`, 'm').exec(page)?.[1];
+    const [brought, forward] = [said('Brought forward'), said('Carried forward')];
+    return {
+      lines: [...page.matchAll(/^ *\d{1,3} {2,}\S.* ([\d,]+\.\d\d)$/gm)].map(([, net]) => pence(net!)),
+      brought: brought && pence(brought),
+      forward: forward && pence(forward),
+    };
+  };
+
+  it('says on each page the sum up to its end, and on the next from where it goes on', () => {
+    const pages = print(demoSnapshot('D-1203'))
+      .pages.map(sumsOf)
+      .filter(({ lines }) => lines.length > 0);
+    expect(pages.flatMap(({ lines }) => lines)).toHaveLength(140);
+    let sum = 0;
+    for (const [at, { lines, brought, forward }] of pages.entries()) {
+      expect(brought).toBe(at === 0 ? undefined : sum);
+      sum += lines.reduce((total, net) => total + net, 0);
+      expect(forward).toBe(at === pages.length - 1 ? undefined : sum);
+    }
+  });
+
+  it('carries nothing where it ends on its first page', () => {
+    const { text } = print(demoSnapshot('D-1219'));
+    expect(text).not.toMatch(/(Brought|Carried) forward/);
+  });
+});
+
 it('groups of a table have their lines and their sum under their heading', () => {
   const { document } = compose(templates[1]!, demoSnapshot('D-1213'), { ...CONTEXT, registered: [] });
   const table = document.body.find((block) => block.kind === 'table');
