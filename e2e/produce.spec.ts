@@ -39,6 +39,16 @@ test('File waits for the proof of the edition that was chosen; edition and leaf 
   await expect(page.getByRole('combobox', { name: 'Edition' })).toContainText('As the deal says');
 });
 
+test('the first proof is sent for with its page, and once', async ({ page }) => {
+  const asked: string[] = [];
+  page.on('request', (request) => {
+    if (request.url().includes('/api/productions')) asked.push(`${request.method()} ${request.resourceType()}`);
+  });
+  await proofOf(page, 'D-1193');
+  // By a fetch of the page's script it would be "GET fetch".
+  expect(asked).toEqual(['GET other']);
+});
+
 test('a filing that is under way is still shown after a reload', async ({ page, request }) => {
   await proofOf(page, 'D-1196');
   await fault(request, { on: 'attach', kind: 'status', status: 500, times: 1_000 });

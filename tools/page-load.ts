@@ -19,7 +19,7 @@ export async function loadOf(page: Page, doing: () => Promise<unknown>): Promise
   const proofs = new Set<string>();
   const documents = new Set<string>();
   session.on('Network.requestWillBeSent', ({ requestId, request, type }) => {
-    if (request.url.endsWith('/api/productions')) proofs.add(requestId);
+    if (/\/api\/productions(\?|$)/.test(request.url)) proofs.add(requestId);
     else load.requests++;
     if (type === 'Document') documents.add(requestId);
   });

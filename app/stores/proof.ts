@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia';
+import { proofAsked } from '#core/contract/page-reads';
 import type { Finding } from '#core/production/findings/finding';
 import type { Workings } from '#core/sheet/workings';
 import type { Answer, ApiProblem, DocumentRow } from '~/composables/api';
@@ -81,9 +82,13 @@ export const useProofStore = defineStore('proof', () => {
   /** A proof with all its drawings: those that came, and those that were at hand when it was asked for. */
   async function ask(record: string, template: string, inEdition?: string): Promise<Proof> {
     const known = drawings;
-    const answer = await api('POST /productions', {
-      body: { template, record, choices: { edition: inEdition }, has: [...known.keys()] },
-    });
+    // The first of a page was sent for with the page itself.
+    const isFirst = known.size === 0;
+    const answer = isFirst
+      ? await api('GET /productions', { query: proofAsked(template, record, inEdition) })
+      : await api('POST /productions', {
+          body: { template, record, choices: { edition: inEdition }, has: [...known.keys()] },
+        });
     const { glyphs, pages, pageSize } = answer.pages;
     drawings = new Map([glyphs, ...pages].map(({ digest, drawing }) => [digest, drawing ?? known.get(digest) ?? '']));
     const drawing = ({ digest }: typeof glyphs) => drawings.get(digest)!;

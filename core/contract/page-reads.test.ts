@@ -20,6 +20,15 @@ describe('what a page reads first', () => {
     );
   });
 
+  it('is the proof, of a record with a template, in the edition of the address', () => {
+    const page = 'records-type-id-produce-template';
+    const named = { type: 'Deal', id: 'D-1188', template: 'quote' };
+    expect(readsOf(page, named, {})).toContain('/api/productions?template=quote&record=D-1188');
+    expect(readsOf(page, named, { edition: 'nl', leaf: 'workings' })).toContain(
+      '/api/productions?template=quote&record=D-1188&edition=nl',
+    );
+  });
+
   it('has every part of an address encoded', () => {
     expect(addressOf('GET /find', { query: { q: 'a&b=ü' } })).toBe('/api/find?q=a%26b%3D%C3%BC');
   });

@@ -49,6 +49,13 @@ export const documentsOn = (recordType: string, recordId: string): Asked<'GET /d
   top: 50,
 });
 
+/** The first proof of a record with a template; `edition` stands in the page's address where it is not the record's own. */
+export const proofAsked = (template: string, record: string, edition?: string): Asked<'GET /productions'> => ({
+  template,
+  record,
+  edition,
+});
+
 /** How a list is sorted and from which row on it is shown, as its address says. */
 export function ordered(query: PageQuery, usual: { sort: string; descending: boolean }) {
   return {
@@ -72,6 +79,9 @@ const PAGES: Readonly<Record<string, (named: Readonly<Record<string, string>>, q
     addressOf('GET /records/{type}/{id}', { parameters: { type, id } }),
     addressOf('GET /documents', { query: documentsOn(type, id) }),
     addressOf('GET /templates'),
+  ],
+  'records-type-id-produce-template': ({ id = '', template = '' }, { edition }) => [
+    addressOf('GET /productions', { query: proofAsked(template, id, edition) }),
   ],
   register: (_, query) => [addressOf('GET /documents', { query: documentsAsked(query) }), addressOf('GET /register')],
   templates: () => [addressOf('GET /templates')],

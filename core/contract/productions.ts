@@ -11,7 +11,61 @@ const pagePart = shape({
 
 const ofProduction = shape({ id: uuid().required() }).required();
 
+const proof = shape({
+  /** Names the production: to explain it, to print a trial of it, to file it. */
+  id: uuidText(),
+  template: shape({
+    id: words(),
+    name: words(),
+    kind: words(),
+    versionId: uuidText(),
+    version: count(),
+  }).required(),
+  /** `called`: what a record of its type is called in a sentence. */
+  record: shape({ type: words(), called: words(), id: words(), name: words() }).required(),
+  issueDate: day(),
+  /** The margin note of each section on the page, by block. */
+  sections: requiredMapOf(words()),
+  findings: all(finding),
+  figures: all(printedFigure),
+  bridge: all(bridgeStep).nullable(),
+  /** Where each value on the pages came from, and how it is printed. */
+  values: requiredMapOf(shape({ block: words(), workings: words(), text: words() }).required()),
+  fileName: words(),
+  title: words(),
+  /** How many values were read for it. */
+  read: count(),
+  leftOut: all(shape({ block: words(), note: words() }).required()),
+  proved: shape({ sums: count() }).required(),
+  currency: words().nullable(),
+  /** The edition it is in, and those it could be in. */
+  edition: words(),
+  editions: all(shape({ id: words(), label: words() }).required()),
+  annexes: all(shape({ label: words(), sha256: words() }).required()),
+  pages: shape({
+    /** The glyphs that all pages share, as SVG definitions; then one SVG element each. */
+    glyphs: pagePart,
+    pages: all(pagePart),
+    pageSize: shape({ width: number().required(), height: number().required() }).required(),
+  }).required(),
+}).required();
+
 export const productionEndpoints = {
+  'GET /productions': endpoint({
+    about:
+      'The same as to begin one by POST, with nothing chosen but the edition: browsers send for it before the page has run.',
+    may: 'prove',
+    query: shape({
+      template: text(100).min(1).required(),
+      /** The id of the record. */
+      record: text(100).min(1).required(),
+      edition: text(100),
+    }).required(),
+    answer: proof,
+    problems: [404, 422],
+    twice: 'safe',
+    perMinute: 300,
+  }),
   'POST /productions': endpoint({
     about:
       'Begins a production and proofs it: the pages, findings and figures of a document that is not filed. It is kept for a day.',
@@ -25,44 +79,7 @@ export const productionEndpoints = {
       /** Digests of pages that are at hand already: they come without their drawing. */
       has: listOf(text(64).required(), 1_000),
     }).required(),
-    answer: shape({
-      /** Names the production: to explain it, to print a trial of it, to file it. */
-      id: uuidText(),
-      template: shape({
-        id: words(),
-        name: words(),
-        kind: words(),
-        versionId: uuidText(),
-        version: count(),
-      }).required(),
-      /** `called`: what a record of its type is called in a sentence. */
-      record: shape({ type: words(), called: words(), id: words(), name: words() }).required(),
-      issueDate: day(),
-      /** The margin note of each section on the page, by block. */
-      sections: requiredMapOf(words()),
-      findings: all(finding),
-      figures: all(printedFigure),
-      bridge: all(bridgeStep).nullable(),
-      /** Where each value on the pages came from, and how it is printed. */
-      values: requiredMapOf(shape({ block: words(), workings: words(), text: words() }).required()),
-      fileName: words(),
-      title: words(),
-      /** How many values were read for it. */
-      read: count(),
-      leftOut: all(shape({ block: words(), note: words() }).required()),
-      proved: shape({ sums: count() }).required(),
-      currency: words().nullable(),
-      /** The edition it is in, and those it could be in. */
-      edition: words(),
-      editions: all(shape({ id: words(), label: words() }).required()),
-      annexes: all(shape({ label: words(), sha256: words() }).required()),
-      pages: shape({
-        /** The glyphs that all pages share, as SVG definitions; then one SVG element each. */
-        glyphs: pagePart,
-        pages: all(pagePart),
-        pageSize: shape({ width: number().required(), height: number().required() }).required(),
-      }).required(),
-    }).required(),
+    answer: proof,
     status: 201,
     problems: [404, 422],
     twice: 'again',

@@ -5,6 +5,10 @@ import { pdfHeaders } from '../edge/file-headers';
 import { explainProof, proofDocument, trialPdf } from '../productions/proof';
 
 export const productionAnswers: Answers<typeof productionEndpoints> = {
+  'GET /productions': ({ query: { template, record, edition }, services, caller, event }) => {
+    const wanted = { templateId: template, recordId: record, choices: { edition } };
+    return proofDocument(services, wanted, caller, { has: [], encoding: encodingFor(event) });
+  },
   'POST /productions': ({ body: { template, record, choices = {}, has = [] }, services, caller, event }) => {
     const wanted = { templateId: template, recordId: record, choices };
     return proofDocument(services, wanted, caller, { has, encoding: encodingFor(event) });
