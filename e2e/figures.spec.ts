@@ -87,7 +87,7 @@ test('figures are added, moved by key, renamed with all their uses, and taken ou
   await openSheet(page, 'D-1187');
   await row(page, 'subtotal').locator('.name').click();
   await page.getByRole('button', { name: 'Delete' }).last().click();
-  await expect(page.getByRole('alert')).toContainText('It stays, since others need it: Discounts, Total');
+  await expect(page.getByRole('alert')).toContainText('Can’t be deleted; used by Discounts, Total');
   await page.getByLabel('Name in formulas').fill('sum of lines');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('cannot be a name');

@@ -13,7 +13,7 @@ async function invited(page: Page, name: string, email: string, roles: readonly 
   await page.getByLabel('E-mail address').fill(email);
   await page.getByRole('dialog').getByLabel('producer').uncheck();
   for (const role of roles) await page.getByRole('dialog').getByLabel(role).check();
-  await page.getByRole('button', { name: 'Make the link' }).click();
+  await page.getByRole('button', { name: 'Create the link' }).click();
   const link = await page.getByLabel('Link', { exact: true }).textContent();
   return link!;
 }

@@ -59,7 +59,7 @@ test('the columns of line items are chosen', async ({ page }) => {
 
 test('the list is read anew where somebody asks', async ({ page }) => {
   await page.goto('/setup/records');
-  await page.getByRole('button', { name: 'Read the list anew' }).click();
+  await page.getByRole('button', { name: 'Refresh the list' }).click();
   await expect(page.getByText('The list is being refreshed. This may take a moment.')).toBeVisible();
   await expect(page.getByText(/81 deals listed, as of/)).toBeVisible();
 });

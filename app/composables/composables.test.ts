@@ -1,6 +1,6 @@
 import { nextTick, reactive, shallowRef, type Ref } from 'vue';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { inNuxt, refusal } from '../../tests/in-nuxt';
+import { inNuxt, refusal, settled } from '../../tests/in-nuxt';
 import * as client from './api';
 import { useAct, useAttempt } from './attempt';
 import { addressOf } from '#core/contract/address';
@@ -18,7 +18,9 @@ import { listPath, producePath, recordPath } from './record-path';
 
 const toasts: { severity: string; summary: string; detail?: string }[] = [];
 const route = reactive<{ query: Record<string, unknown> }>({ query: {} });
-const goTo = ({ query }: { query: Record<string, string> }) => (route.query = query);
+const goTo = async ({ query }: { query: Record<string, string> }): Promise<void> => {
+  route.query = query;
+};
 const replace = vi.fn(goTo);
 const push = vi.fn(goTo);
 let pressed: (event: KeyboardEvent) => void;
@@ -131,6 +133,19 @@ describe('what a list shows', () => {
     expect(push).toHaveBeenLastCalledWith({ query: { search: 'gates' } });
     list.change({ skip: '25' });
     expect(push).toHaveBeenLastCalledWith({ query: { search: 'gates', skip: '25' } });
+  });
+
+  it('has every change, however soon one comes after another', async () => {
+    const list = useListQuery({ sort: 'name', descending: false });
+    let arrive = () => {};
+    push.mockImplementationOnce(() => new Promise<void>((resolve) => (arrive = resolve)));
+    list.change({ from: '2001-01-01' });
+    list.change({ until: '2001-02-01' });
+    expect(route.query).toEqual({ from: '2001-01-01', until: '2001-02-01' });
+    arrive();
+    await settled();
+    list.change({ from: undefined });
+    expect(route.query).toEqual({ until: '2001-02-01' });
   });
 
   it('is gone back through: only words that are being typed take the place of those before', () => {

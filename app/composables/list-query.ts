@@ -1,4 +1,5 @@
 import { ordered, type PageQuery } from '#core/contract/page-reads';
+import { useChangeQuery } from './change-query';
 
 /**
  * What a list shows – search, filters, sort, page – kept in the address, so that a view can be shared and the back
@@ -6,7 +7,7 @@ import { ordered, type PageQuery } from '#core/contract/page-reads';
  */
 export function useListQuery(defaults: { sort: string; descending: boolean }) {
   const route = useRoute();
-  const router = useRouter();
+  const changeQuery = useChangeQuery();
   const query = computed(() => queryTexts(route.query));
   const read = (name: string) => query.value[name];
   const order = computed(() => ordered(query.value, defaults));
@@ -16,10 +17,8 @@ export function useListQuery(defaults: { sort: string; descending: boolean }) {
    * before; words that are still being typed take each other's place.
    */
   function change(parts: Record<string, string | undefined>): void {
-    const changed = { ...route.query, ...('skip' in parts ? {} : { skip: undefined }), ...parts };
-    const kept = Object.entries(changed).filter(([, value]) => value !== undefined && value !== '');
     const isTyping = 'search' in parts && read('search') !== undefined && Boolean(parts.search);
-    void router[isTyping ? 'replace' : 'push']({ query: Object.fromEntries(kept) });
+    void changeQuery({ skip: undefined, ...parts }, isTyping ? 'replace' : 'push');
   }
   /** Shows the list without any filter; its order and view stay. */
   const clear = (...filters: string[]) =>

@@ -141,7 +141,7 @@ describe('figures', () => {
   it('that others need stay, with who they are', async () => {
     const store = await opened();
     expect(store.remove('subtotal')).toMatch(
-      /^It stays, since others need it: .+ and a proof that a column adds up\.$/,
+      /^Can’t be deleted; used by .+ and a total that must match\.$/,
     );
     expect(store.remove('lines.net')).toContain('Subtotal');
   });

@@ -258,7 +258,7 @@ export const useFiguresStore = defineStore('figures', () => {
     const sums = template.value!.sheet.sums.filter((sum) => sum.figure === key).length;
     if (!figure) return undefined;
     if (others.length > 0 || sums > 0)
-      return `It stays, since others need it: ${listWords([...new Set(others.map(labelOf)), ...(sums ? ['a proof that a column adds up'] : [])])}.`;
+      return `Can’t be deleted; used by ${listWords([...new Set(others.map(labelOf)), ...(sums ? ['a total that must match'] : [])])}.`;
     const { sheet } = template.value!;
     const found = formulas.value.find((each) => each.key === key)!;
     const label = (found.figure ?? found.derived)!.label;

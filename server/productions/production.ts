@@ -105,7 +105,7 @@ export async function keepProduction(
 export async function ownProduction(connection: Connection, id: string, caller: Caller): Promise<Production> {
   const its = and(eq(productions.id, id), eq(productions.byId, caller.id));
   const [row] = await connection.select().from(productions).where(its);
-  if (!row) throw new Problem(404, 'This proof is no longer open', 'Read the record again, then go on.');
+  if (!row) throw new Problem(404, 'This proof is no longer open', 'Refresh the proof (R), then go on.');
   return row;
 }
 

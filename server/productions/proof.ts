@@ -79,6 +79,6 @@ export async function explainProof(
   const production = await ownProduction(database, id, caller);
   const workings = await press.explain(await productionInput(database, production), id, value);
   if (!workings)
-    throw new Problem(404, 'No such value', 'This proof has no value of that name. Read the record again.');
+    throw new Problem(404, 'No such value', 'This proof has no value of that name. Refresh the proof (R).');
   return workings;
 }

@@ -4,10 +4,12 @@ const open = defineModel<boolean>('open', { required: true });
 const keys = [
   ['Ctrl K', 'Find a record, a document or a template'],
   ['Ctrl Enter', 'The dark button of the page: Produce, File'],
-  ['[  ]', 'Previous and next record in the proof'],
+  ['[  ]', 'Previous and next record of the list'],
   ['/', 'Search the list'],
   ['↑ ↓ Enter', 'Choose a row of a list'],
-  ['R', 'Read the record again'],
+  ['R', 'Refresh the record'],
+  ['Ctrl Z', 'Undo the last change; in an input, the last typing'],
+  ['Ctrl Y', 'Redo it'],
   ['Esc', 'Close what is open'],
   ['?', 'All keys'],
 ];

@@ -49,7 +49,7 @@ const invite = () =>
       />
       <RoleChoice v-model="roles" />
       <RefusedNote :problem="problem" />
-      <div><Button type="submit" label="Make the link" :loading="busy" :disabled="roles.length === 0" /></div>
+      <div><Button type="submit" label="Create the link" :loading="busy" :disabled="roles.length === 0" /></div>
     </form>
   </Dialog>
 </template>

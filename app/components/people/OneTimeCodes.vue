@@ -43,7 +43,7 @@ const end = () =>
       <OneTimeText :text="recoveryCodes.join('\n')" what="Recovery codes" />
       <div>
         <Button
-          label="I have kept them"
+          label="I have saved them"
           size="small"
           severity="secondary"
           outlined

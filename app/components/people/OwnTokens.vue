@@ -55,22 +55,22 @@ const withdraw = (id: string, called: string) =>
         <Button label="Withdraw" severity="secondary" text size="small" @click="withdraw(each.id, each.name)" />
       </li>
     </ul>
-    <div><Button label="Make a token" size="small" severity="secondary" outlined @click="making = true" /></div>
+    <div><Button label="Create a token" size="small" severity="secondary" outlined @click="making = true" /></div>
     <Dialog
       v-model:visible="making"
       modal
-      :header="token ? `The token “${name}”` : 'Make a token'"
+      :header="token ? `The token “${name}”` : 'Create a token'"
       :style="{ width: '440px' }"
     >
       <div v-if="token" class="form"><OneTimeText :text="token" what="Token" /></div>
       <form v-else class="form" @submit.prevent="make">
         <LabelledField id="token-name" v-model="name" label="What it is for" required autofocus />
         <div class="days">
-          It works for <PickOne label="It works for" :value="days" :options="LIVES" @choose="days = $event" />
+          Valid for <PickOne label="Valid for" :value="days" :options="LIVES" @choose="days = $event" />
         </div>
         <RoleChoice v-model="roles" :offered="store.me?.roles" />
         <RefusedNote :problem="problem" />
-        <div><Button type="submit" label="Make it" :loading="busy" :disabled="roles.length === 0" /></div>
+        <div><Button type="submit" label="Create token" :loading="busy" :disabled="roles.length === 0" /></div>
       </form>
     </Dialog>
   </section>

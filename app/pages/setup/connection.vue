@@ -66,7 +66,7 @@ async function test(): Promise<void> {
       <RefusedNote :problem="problem" />
       <p v-if="told" role="status">{{ told }}</p>
       <div class="act">
-        <Button type="submit" label="Try and keep" :disabled="!changed" :loading="busy" />
+        <Button type="submit" label="Test and save" :disabled="!changed" :loading="busy" />
         <Button label="Test now" severity="secondary" outlined :disabled="busy" @click="test" />
         <span v-if="loaded.value.value" class="quiet"
           >{{ loaded.value.value.byPerson ? 'Set here' : 'Set by the start command' }}

@@ -74,7 +74,7 @@ async function changeRoles(): Promise<void> {
   changing.value = undefined;
   await act(
     () => api('PUT /people/{id}/roles', { parameters: { id }, body: { roles: roles.value } }),
-    `${name} is ${roles.value.join(', ')} now, and signs in anew.`,
+    `${name} is ${roles.value.join(', ')} now, and signs in again.`,
   );
   if (id === store.me?.id) store.me = await callServer('GET /me');
 }

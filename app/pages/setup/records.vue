@@ -211,7 +211,7 @@ const readAnew = () =>
               list.knownAt ? `, as of ${momentText(list.knownAt)}` : ''
             }}</span
           >
-          <Button label="Read the list anew" severity="secondary" outlined size="small" @click="readAnew" />
+          <Button label="Refresh the list" severity="secondary" outlined size="small" @click="readAnew" />
         </template>
       </div>
     </div>

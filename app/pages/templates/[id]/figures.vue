@@ -6,6 +6,7 @@ import { useMeStore } from '~/stores/me';
 
 type Leaf = 'figure' | 'workings';
 const route = useRoute();
+const changeQuery = useChangeQuery();
 const store = useFiguresStore();
 const { view, formulas, current, selected, row, announcement, faults, failures, changed, opened, template, shown } =
   storeToRefs(store);
@@ -54,7 +55,7 @@ const groups = computed(() => {
 });
 
 async function chooseRecord(id: string): Promise<void> {
-  await navigateTo({ query: { ...route.query, record: id } }, { replace: true });
+  await changeQuery({ record: id }, 'replace');
   await store.choose(id);
 }
 function changeTable(at: number, next: LookupTable | undefined, words: string): void {

@@ -14,6 +14,7 @@ definePageMeta({
 
 type Leaf = 'preflight' | 'workings' | 'document';
 const route = useRoute();
+const changeQuery = useChangeQuery();
 const toast = useToast();
 const store = useProofStore();
 const me = useMeStore();
@@ -26,13 +27,9 @@ const LEAVES: readonly string[] = ['preflight', 'workings', 'document'] satisfie
 /** Which leaf and which edition are shown is in the address, so that Back goes through them. */
 const leaf = computed({
   get: () => (LEAVES.includes(String(route.query.leaf)) ? (route.query.leaf as Leaf) : 'preflight'),
-  set: (shown) => show({ leaf: shown === 'preflight' ? undefined : shown }),
+  set: (shown) => void changeQuery({ leaf: shown === 'preflight' ? undefined : shown }),
 });
 const edition = computed(() => route.query.edition?.toString());
-function show(parts: Record<string, string | undefined>): void {
-  const query = Object.entries({ ...route.query, ...parts }).filter(([, value]) => value !== undefined);
-  void navigateTo({ query: Object.fromEntries(query) });
-}
 const leaves = computed(() => [
   { leaf: 'preflight' as const, word: 'Preflight', count: store.openFindings.length },
   { leaf: 'workings' as const, word: 'Workings' },
@@ -142,7 +139,7 @@ function showFinding(finding: Finding): void {
           :proof="store.proof"
           :edition="store.edition"
           :frozen="store.busy || store.filing !== undefined"
-          @edition="show({ edition: $event })"
+          @edition="changeQuery({ edition: $event })"
         />
       </template>
       <template #foot>
