@@ -140,9 +140,9 @@ test('keys find, list themselves and walk from proof to proof', async ({ page })
   await page.goto('/records/Deal');
   await expect(page.getByRole('link', { name: 'Boiler house renewal' })).toBeVisible();
   await page.keyboard.press('?');
-  await expect(page.getByText('Previous and next record in the proof')).toBeVisible();
+  await expect(page.getByText('Previous and next record of the list')).toBeVisible();
   await page.keyboard.press('Escape');
-  await expect(page.getByText('Previous and next record in the proof')).toBeHidden();
+  await expect(page.getByText('Previous and next record of the list')).toBeHidden();
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: 'Find a record, a document or a template' }).fill('hoshino');
   await expect(page.getByRole('option', { name: /Orchid range/ })).toBeVisible();

@@ -140,9 +140,7 @@ describe('figures', () => {
 
   it('that others need stay, with who they are', async () => {
     const store = await opened();
-    expect(store.remove('subtotal')).toMatch(
-      /^Can’t be deleted; used by .+ and a total that must match\.$/,
-    );
+    expect(store.remove('subtotal')).toMatch(/^Can’t be deleted; used by .+ and a total that must match\.$/);
     expect(store.remove('lines.net')).toContain('Subtotal');
   });
 
