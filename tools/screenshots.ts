@@ -22,11 +22,18 @@ async function open(path: string): Promise<Page> {
   return page;
 }
 async function take(name: string): Promise<void> {
-  await page.mouse.move(0, 799);
+  // Where nothing is pointed at.
+  await page.mouse.move(700, 24);
   await page.screenshot({ path: join(OUT, `${name}.png`) });
 }
 async function file(deal: string, template = 'glasshouse-quote'): Promise<void> {
   await open(`/records/Deal/${deal}/produce/${template}`);
+  const skip = page.getByRole('button', { name: 'Skip with a reason' });
+  while (await skip.first().isVisible()) {
+    await skip.first().click();
+    await page.getByRole('textbox', { name: 'Reason for skipping' }).fill('Agreed with the customer.');
+    await page.getByRole('button', { name: 'Skip', exact: true }).click();
+  }
   await page.getByRole('button', { name: 'File', exact: true }).click();
   await page.getByText('is filed and attached to the deal').waitFor();
 }

@@ -28,8 +28,12 @@ function choose(name: string, day: string | undefined): void {
   font-size: 12px;
   font-weight: 500;
 }
+.day :deep(.p-inputtext),
+.day :deep(.p-datepicker-dropdown) {
+  height: 26px;
+  font-size: 12px;
+}
 .until-drawn {
   width: 128px;
-  height: 26px;
 }
 </style>
