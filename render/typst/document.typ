@@ -125,6 +125,8 @@
 // there when all is set. A table that read the sum itself would be set once more as soon as the sums of its pages are known.
 #let carried = state("carried", none)
 #let carry-mark(it) = place(top + it.side, [#metadata(it) <carried>])
+#let set-carried = tabular.with(style: "italic")
+// Wider than any sum or its words: they stand at the side of it where the mark is.
 #let far = 400pt
 #let write-carried = context {
   let sheet = here().page()
@@ -143,9 +145,7 @@
     if sum == none or sum == it.unless { continue }
     let (x, y) = place-of.position()
     let body = if it.words == none { text(sum) } else { text(fill: quiet, it.words) }
-    place(top + left, dx: if it.side == right { x - far } else { x }, dy: y, box(width: far, align(it.side, text(
-      size: it.size, style: "italic", number-width: "tabular", hyphenate: false, body,
-    ))))
+    place(top + left, dx: if it.side == right { x - far } else { x }, dy: y, box(width: far, align(it.side, set-carried(size: it.size, body))))
   }
 }
 
@@ -181,7 +181,6 @@
   let carries = "carry" in it and whole.len() > 10
   let end-sum = if carries { whole.last().at("carried", default: none) }
   let set-sum(runs) = text(weight: "semibold", set-runs(runs))
-  let set-carried(sum) = text(style: "italic", sum)
   // Room for the running sum, where a page ends or begins in the middle of the table.
   let sum-row(words, unless) = {
     let place = it.carry.column
@@ -286,7 +285,7 @@
   set table.cell(breakable: false)
   // What is known beforehand is not worth its while for a few rows.
   let is-known = whole.len() > 4 and columns.enumerate().all(((x, column)) => not is-fixed.at(x) or "widest" in column)
-  if not is-known { if carries { context set-rows(own-widths, _ => auto) } else { set-columns(own-widths, auto) } } else { layout(room => {
+  if not is-known { context set-rows(own-widths, _ => auto) } else { layout(room => {
     let gaps = across.map(each => each.left + each.right)
     let widths = columns.enumerate().map(((x, column)) => if is-fixed.at(x) {
       let sums = if x == last { it.sections.filter(is-summed).map(section => set-sum(section.subtotal.value)) } else { () }

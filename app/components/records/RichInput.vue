@@ -17,26 +17,30 @@ const editor = useEditor({
 const save = () => editor.value && emit('save', editor.value.isEmpty ? '' : editor.value.getHTML());
 
 const TOOLS = [
-  { name: 'bold', word: 'Bold', keys: 'Ctrl B', sign: 'B', act: () => editor.value?.chain().focus().toggleBold().run() },
-  { name: 'italic', word: 'Italic', keys: 'Ctrl I', sign: 'I', act: () => editor.value?.chain().focus().toggleItalic().run() },
-  { name: 'underline', word: 'Underline', keys: 'Ctrl U', sign: 'U', act: () => editor.value?.chain().focus().toggleUnderline().run() },
-  { name: 'bulletList', word: 'List', keys: 'Ctrl Shift 8', sign: '•', act: () => editor.value?.chain().focus().toggleBulletList().run() },
-  { name: 'orderedList', word: 'Numbered list', keys: 'Ctrl Shift 7', sign: '1.', act: () => editor.value?.chain().focus().toggleOrderedList().run() },
-]; // prettier-ignore
+  { name: 'bold', word: 'Bold', keys: 'Ctrl B', sign: 'B' },
+  { name: 'italic', word: 'Italic', keys: 'Ctrl I', sign: 'I' },
+  { name: 'underline', word: 'Underline', keys: 'Ctrl U', sign: 'U' },
+  { name: 'bulletList', word: 'List', keys: 'Ctrl Shift 8', sign: '•' },
+  { name: 'orderedList', word: 'Numbered list', keys: 'Ctrl Shift 7', sign: '1.' },
+];
+function toggle(name: string): void {
+  const chain = editor.value?.chain().focus();
+  (name.endsWith('List') ? chain?.toggleList(name, 'listItem') : chain?.toggleMark(name))?.run();
+}
 </script>
 
 <template>
   <div class="rich-input" @keydown.ctrl.enter.stop.prevent="save" @keydown.esc.stop.prevent="emit('cancel')">
     <div class="tools" role="toolbar" :aria-label="`${label}: formats`">
       <button
-        v-for="{ name, word, keys, sign, act } in TOOLS"
+        v-for="{ name, word, keys, sign } in TOOLS"
         :key="name"
         v-tooltip.top="`${word} (${keys})`"
         type="button"
         :class="name"
         :aria-label="word"
         :aria-pressed="editor?.isActive(name) ?? false"
-        @click="act"
+        @click="toggle(name)"
       >
         {{ sign }}
       </button>
