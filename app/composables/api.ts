@@ -64,6 +64,8 @@ export function callServer<Key extends EndpointKey>(key: Key, ...given: Given<Ke
   const call = $fetch as (path: string, options: object) => Promise<Answer<Key>>;
   return call(addressOf<EndpointKey>(key, ...(given as [])), {
     method,
+    // Once more where the server was not there. What the CRM refused (503) the server has tried again itself.
+    retryStatusCodes: [408, 425, 500, 502, 504],
     body: body as BodyInit,
     headers: {
       ...(body instanceof Blob && { 'Content-Type': 'application/octet-stream' }),
