@@ -9,7 +9,7 @@ test.afterEach(({ request }) => clearFaults(request));
 
 const proofOf = async (page: Page, deal: string) => {
   await page.goto(`/records/Deal/${deal}/produce/glasshouse-quote`);
-  await expect(page.locator('[data-page="1"] > svg')).toBeVisible();
+  await expect(page.locator('[data-page="1"] svg')).toBeVisible();
 };
 const fileButton = (page: Page) => page.getByRole('button', { name: 'File', exact: true });
 
@@ -49,6 +49,27 @@ test('the first proof is sent for with its page, and once', async ({ page }) => 
   expect(asked).toEqual(['GET other']);
 });
 
+test('pages far from the view come later: scrolling finds them drawn', async ({ page }) => {
+  const drawnLater = page.waitForResponse(/\/api\/productions\/[^/]+\/pages\?skip=2/);
+  await proofOf(page, 'D-1203');
+  const { pages } = (await (await drawnLater).json()) as { pages: { digest: string }[] };
+  expect(pages).toHaveLength(5);
+  await page.getByRole('figure', { name: 'Page 7 of 7' }).scrollIntoViewIfNeeded();
+  await expect(page.locator('[data-page="7"] svg')).toBeVisible();
+  // Only what is near is drawn.
+  await expect(page.locator('[data-page="2"] svg')).toHaveCount(0);
+});
+
+test('a page that cannot be sent for says so, and comes with the next proof', async ({ page }) => {
+  await page.route(/\/pages\?skip/, (route) => route.abort());
+  await proofOf(page, 'D-1203');
+  await page.getByRole('figure', { name: 'Page 7 of 7' }).scrollIntoViewIfNeeded();
+  await expect(page.getByText('Page 7 did not come. Refresh the proof (R).')).toBeVisible();
+  await page.unroute(/\/pages\?skip/);
+  await page.keyboard.press('r');
+  await expect(page.locator('[data-page="7"] svg')).toBeVisible();
+});
+
 test('a filing that is under way is still shown after a reload', async ({ page, request }) => {
   await proofOf(page, 'D-1196');
   await fault(request, { on: 'attach', kind: 'status', status: 500, times: 1_000 });
@@ -85,7 +106,12 @@ test('a reason for skipping outlives a look at the record; Set on the deal opens
 
 test('Produce on paper is the document alone, each page marked as not filed', async ({ page }) => {
   await proofOf(page, 'D-1203');
-  await expect(page.locator('[data-page="2"] > svg')).toBeAttached();
+  await page.evaluate(() => {
+    window.print = () => document.body.setAttribute('data-printed', '');
+  });
+  await page.keyboard.press('Control+p');
+  // It prints once all pages are drawn.
+  await expect(page.locator('body[data-printed]')).toBeAttached();
   const path = join(mkdtempSync(join(tmpdir(), 'lumbix-print-')), 'proof.pdf');
   await page.pdf({ path, preferCSSPageSize: true });
   const pages = execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' }).split('\f').slice(0, -1);

@@ -1,5 +1,5 @@
 import { createPinia, setActivePinia } from 'pinia';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Finding } from '#core/production/findings/finding';
 import { inNuxt, refusal, settled, type Answering, type Sent } from '../../tests/in-nuxt';
 import * as client from '../composables/api';
@@ -69,6 +69,26 @@ const loaded = async (findings: Finding[] = []) => {
 };
 
 describe('a proof', () => {
+  it('sends for a page at once that comes near the view, although the browser is busy', async () => {
+    vi.stubGlobal('requestIdleCallback', () => undefined);
+    const page = (digest: string, drawing?: string) => ({ digest, drawing });
+    const whole = proofOf('one');
+    const missing = [page('a', '<svg/>'), page('b'), page('c')];
+    answering = ({ to, query }) =>
+      to.endsWith('/pages')
+        ? { pages: [page(missing[Number(query!.skip)]!.digest, '<svg id="late"/>')] }
+        : { ...whole, pages: { ...whole.pages, pages: missing } };
+    const store = useProofStore();
+    await store.open({ record: 'D-1', template: 'quote' });
+    await settled();
+    const asked = () => sent('GET /api/productions/one/pages').map(({ query }) => query!.skip);
+    expect(asked()).toEqual([]);
+    store.lookAt([3]);
+    await settled();
+    expect(asked()).toEqual(['2']);
+    expect(store.proof!.pages.pages.map(({ drawing }) => drawing)).toEqual(['<svg/>', undefined, '<svg id="late"/>']);
+  });
+
   it('is asked for with what was chosen', async () => {
     const store = useProofStore();
     await store.open({ record: 'D-1', template: 'quote' });
@@ -87,7 +107,10 @@ describe('a proof', () => {
     };
     answering = () => ({ ...proofOf('two'), pages: parts });
     await store.load('D-1', 'quote');
-    expect(store.proof!.pages).toMatchObject({ glyphs: '<defs/>', pages: ['<svg id="one"/>', '<svg id="two"/>'] });
+    expect(store.proof!.pages).toMatchObject({
+      glyphs: '<defs/>',
+      pages: [{ drawing: '<svg id="one"/>' }, { drawing: '<svg id="two"/>' }],
+    });
     await store.load('D-1', 'quote');
     expect(requests.at(-1)!.body).toMatchObject({ has: ['g', 'one', 'two'] });
   });

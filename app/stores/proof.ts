@@ -3,18 +3,10 @@ import { proofAsked } from '#core/contract/page-reads';
 import type { Finding } from '#core/production/findings/finding';
 import type { Workings } from '#core/sheet/workings';
 import type { Answer, ApiProblem, DocumentRow } from '~/composables/api';
+import { Drawings, undrawn, type ProofPages } from '~/composables/proof-drawings';
 
-type ProofAnswer = Answer<'POST /productions'>;
-
-/** A proof with the drawings of all its pages. */
-export type Proof = Omit<ProofAnswer, 'pages'> & {
-  pages: Omit<ProofAnswer['pages'], 'glyphs' | 'pages'> & {
-    /** The glyphs that all pages share, as SVG definitions. */
-    glyphs: string;
-    /** An SVG element each. */
-    pages: string[];
-  };
-};
+/** A proof with the drawings that are at hand. */
+export type Proof = Omit<Answer<'POST /productions'>, 'pages'> & { pages: ProofPages };
 
 /** How far a filing is. */
 export interface FilingProgress {
@@ -76,23 +68,70 @@ export const useProofStore = defineStore('proof', () => {
       filing.value?.state !== 'filed',
   );
 
-  /** The pages of the last proof by their digests: what did not change since is not sent again. */
-  let drawings: ReadonlyMap<string, string> = new Map();
+  const drawings = new Drawings();
+  /** Numbers of the pages near the view. */
+  let near: readonly number[] = [];
+  /** Ends the wait for a moment when nobody waits. */
+  let endWait = (): void => undefined;
+  /** Waits until the browser has nothing else to do, the view moves, or half a second. */
+  const idle = () =>
+    new Promise<void>((resolve) => {
+      endWait = resolve;
+      requestIdleCallback(() => resolve(), { timeout: 500 });
+    });
 
-  /** A proof with all its drawings: those that came, and those that were at hand when it was asked for. */
+  /** A proof with the drawings of the pages near the view. */
   async function ask(record: string, template: string, inEdition?: string): Promise<Proof> {
-    const known = drawings;
+    const has = drawings.digests;
     // The first of a page was sent for with the page itself.
-    const isFirst = known.size === 0;
-    const answer = isFirst
-      ? await api('GET /productions', { query: proofAsked(template, record, inEdition) })
-      : await api('POST /productions', {
-          body: { template, record, choices: { edition: inEdition }, has: [...known.keys()] },
-        });
-    const { glyphs, pages, pageSize } = answer.pages;
-    drawings = new Map([glyphs, ...pages].map(({ digest, drawing }) => [digest, drawing ?? known.get(digest) ?? '']));
-    const drawing = ({ digest }: typeof glyphs) => drawings.get(digest)!;
-    return { ...answer, pages: { glyphs: drawing(glyphs), pages: pages.map(drawing), pageSize } };
+    const answer =
+      has.length === 0
+        ? await api('GET /productions', { query: proofAsked(template, record, inEdition) })
+        : await api('POST /productions', {
+            body: {
+              template,
+              record,
+              choices: { edition: inEdition },
+              has,
+              near: near.length > 0 ? [...near] : undefined,
+            },
+          });
+    return { ...answer, pages: drawings.of(answer.pages) };
+  }
+
+  /** Pages could not be sent for. */
+  const pagesFailed = ref(false);
+  let drawing: Promise<void> | undefined;
+  /** Sends for the pages that are not drawn, and ends when all are or one could not be sent for. */
+  function drawPages(): Promise<void> {
+    pagesFailed.value = false;
+    drawing ??= sendForPages()
+      .catch(() => void (pagesFailed.value = true))
+      .finally(() => (drawing = undefined));
+    return drawing;
+  }
+
+  /** Pages near the view are sent for at once, the others while nobody waits. */
+  async function sendForPages(): Promise<void> {
+    for (let shown = proof.value; shown; shown = proof.value) {
+      const missing = undrawn(shown.pages.pages, near);
+      if (!missing) return;
+      if (!missing.isNear) await idle();
+      // The view may have moved meanwhile.
+      const { skip, top } = undrawn(shown.pages.pages, near) ?? missing;
+      const { pages } = await api('GET /productions/{id}/pages', {
+        parameters: { id: shown.id },
+        query: { skip, top },
+      });
+      if (proof.value === shown) proof.value = { ...shown, pages: drawings.with(shown.pages, pages) };
+    }
+  }
+
+  /** Says which pages are near the view. */
+  function lookAt(numbers: readonly number[]): void {
+    near = numbers;
+    endWait();
+    void drawPages();
   }
 
   /** A proof that is on its way before its page is there. */
@@ -151,6 +190,7 @@ export const useProofStore = defineStore('proof', () => {
       if (mine !== newest) return;
       proof.value = loaded;
       problem.value = undefined;
+      void drawPages();
       if (workings.value) await explain(workings.value.id);
     } catch (thrown) {
       if (mine === newest) problem.value = asProblem(thrown);
@@ -181,6 +221,7 @@ export const useProofStore = defineStore('proof', () => {
   function reset(): void {
     subject.value = '';
     newest++;
+    near = [];
     loading.value = false;
     proof.value = undefined;
     problem.value = undefined;
@@ -257,6 +298,9 @@ export const useProofStore = defineStore('proof', () => {
     mayFile,
     isOpen,
     sendFor,
+    lookAt,
+    drawPages,
+    pagesFailed,
     open,
     load,
     leave,

@@ -1,13 +1,14 @@
-import { listOf, number, requiredMapOf, shape, text, uuid } from '../shape/shape';
+import { boolean, listOf, number, requiredMapOf, shape, text, uuid } from '../shape/shape';
 import { all, bridgeStep, count, day, finding, printedFigure, uuidText, words, workings } from './answers';
 import { endpoint } from './endpoint';
+import { listQuery } from './list-query';
 
-/** An SVG element, or the SVG definitions that all of them share. Its digest names it from then on. */
-const pagePart = shape({
+/** A drawing of a page, or the glyphs that all of them share. Its digest names it from then on. */
+const drawn = {
   digest: words(),
-  /** Absent where the caller has it. */
+  /** Absent where the caller has it, and of pages that are not asked for. */
   drawing: words().optional(),
-}).required();
+};
 
 const ofProduction = shape({ id: uuid().required() }).required();
 
@@ -43,9 +44,18 @@ const proof = shape({
   editions: all(shape({ id: words(), label: words() }).required()),
   annexes: all(shape({ label: words(), sha256: words() }).required()),
   pages: shape({
-    /** The glyphs that all pages share, as SVG definitions; then one SVG element each. */
-    glyphs: pagePart,
-    pages: all(pagePart),
+    /** SVG definitions. */
+    glyphs: shape(drawn).required(),
+    /** An SVG element each. */
+    pages: all(
+      shape({
+        ...drawn,
+        /** Ids of the values on it. */
+        values: all(words()),
+        /** Sections on it, and whether they begin and end here. */
+        sections: all(shape({ id: words(), begins: boolean().required(), ends: boolean().required() }).required()),
+      }).required(),
+    ),
     pageSize: shape({ width: number().required(), height: number().required() }).required(),
   }).required(),
 }).required();
@@ -62,7 +72,7 @@ export const productionEndpoints = {
       edition: text(100),
     }).required(),
     answer: proof,
-    problems: [404, 422],
+    problems: [404, 409, 422],
     twice: 'safe',
     perMinute: 300,
   }),
@@ -76,13 +86,28 @@ export const productionEndpoints = {
       record: text(100).min(1).required(),
       /** What is not left to the template. */
       choices: shape({ plan: text(100), edition: text(100), houseStyle: text(100) }),
-      /** Digests of pages that are at hand already: they come without their drawing. */
+      /** Digests of drawings that are at hand already: they do not come again. */
       has: listOf(text(64).required(), 1_000),
+      /** Numbers of the pages whose drawings are to come with the answer; of others they can be asked for. The first two, where none is said. */
+      near: listOf(number().integer().min(1).required(), 100),
     }).required(),
     answer: proof,
     status: 201,
-    problems: [404, 422],
+    problems: [404, 409, 422],
     twice: 'again',
+    perMinute: 300,
+  }),
+  'GET /productions/{id}/pages': endpoint({
+    about: 'Drawings of some pages of a proof, in their order, as SVG elements.',
+    may: 'prove',
+    parameters: ofProduction,
+    query: shape({
+      skip: listQuery.skip,
+      top: number().integer().min(1).max(20).default(5),
+    }).required(),
+    answer: shape({ pages: all(shape({ digest: words(), drawing: words() }).required()) }).required(),
+    problems: [404, 422],
+    twice: 'safe',
     perMinute: 300,
   }),
   'GET /productions/{id}/trial': endpoint({

@@ -1,3 +1,4 @@
+import { drawnWithPaths, glyphsOf } from '../../core/production/page-drawing';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -212,6 +213,17 @@ it('shows the same pages in the proof as in the filed PDF', () => {
       expect(page).toContain('href="lumbix:foot-name"');
       expect(page.includes('href="lumbix:title 1"')).toBe(index > 0);
     });
+  }
+});
+
+it('defines glyphs so that screens can draw runs of them as paths', () => {
+  for (const id of ['D-1187', 'D-1203']) {
+    const { document, assets } = composed(demoSnapshot(id));
+    const { glyphs, pages } = typesetter.proof(document, assets);
+    const { outlines, others } = glyphsOf(glyphs);
+    expect(outlines.size).toBeGreaterThan(200);
+    expect(others).not.toContain('<symbol');
+    expect(pages.map((page) => drawnWithPaths(page, outlines)).join('')).not.toContain('<use');
   }
 });
 

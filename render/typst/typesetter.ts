@@ -10,10 +10,7 @@ import { isRuns, setRuns, type RunSetting } from './set-runs';
 import { setTable, type FontWidths, type TableSetting } from './set-table';
 import { keptEnd } from './kept-end';
 
-/**
- * The pages of a proof. Every value is an SVG link to `lumbix:` and its id; a section begins and ends at a link to
- * `lumbix-section:start:` or `lumbix-section:end:` and its id.
- */
+/** The pages of a proof, with links that tell what is on them (core/production/page-contents.ts). */
 export interface ProofPages {
   /** The glyphs that all pages share, as SVG definitions. */
   glyphs: string;
@@ -42,7 +39,7 @@ const PAGES: Readonly<Record<PageSize, readonly [number, number]>> = {
 const POINT = 25.4 / 72;
 
 /** How many compilations an unused part of the cache survives while one document is being proofed. */
-const PROOF_AGE = 6;
+const PROOF_AGE = 3;
 
 /**
  * Sets composed documents as PDF and as SVG pages. One for each process of the press: it keeps its fonts and its cache. Only

@@ -2,17 +2,23 @@ import type { productionEndpoints } from '../../core/contract/productions';
 import type { Answers } from '../edge/answer';
 import { encodingFor } from '../edge/encoding';
 import { pdfHeaders } from '../edge/file-headers';
-import { explainProof, proofDocument, trialPdf } from '../productions/proof';
+import { explainProof, proofDocument, proofPages, trialPdf } from '../productions/proof';
+
+/** What a screen shows of a proof at first. */
+const FIRST = [1, 2];
 
 export const productionAnswers: Answers<typeof productionEndpoints> = {
   'GET /productions': ({ query: { template, record, edition }, services, caller, event }) => {
     const wanted = { templateId: template, recordId: record, choices: { edition } };
-    return proofDocument(services, wanted, caller, { has: [], encoding: encodingFor(event) });
+    return proofDocument(services, wanted, caller, { has: [], near: FIRST, encoding: encodingFor(event) });
   },
-  'POST /productions': ({ body: { template, record, choices = {}, has = [] }, services, caller, event }) => {
+  'POST /productions': ({ body, services, caller, event }) => {
+    const { template, record, choices = {}, has = [], near = FIRST } = body;
     const wanted = { templateId: template, recordId: record, choices };
-    return proofDocument(services, wanted, caller, { has, encoding: encodingFor(event) });
+    return proofDocument(services, wanted, caller, { has, near, encoding: encodingFor(event) });
   },
+  'GET /productions/{id}/pages': ({ parameters, query, services, caller, event }) =>
+    proofPages(services, parameters.id, query, caller, encodingFor(event)),
   'GET /productions/{id}/trial': async ({ parameters, services, caller }) => {
     const { bytes, fileName } = await trialPdf(services, parameters.id, caller);
     return { bytes, headers: pdfHeaders(fileName) };

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
 import type { Assets } from '../../core/template/composed';
 import type { CompositionInput, PressTask } from './press';
@@ -102,3 +103,9 @@ export class Unpacker {
     };
   }
 }
+
+/** Names what a task is made of: tasks of equal inputs have the same name, since equal parts have theirs. */
+export const nameOfInput = ({ task }: Packed): string =>
+  createHash('sha256')
+    .update(JSON.stringify((task as { input: unknown }).input))
+    .digest('base64url');

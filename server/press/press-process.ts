@@ -23,6 +23,9 @@ export class PressProcess {
   readonly #packer = new Packer();
   #ended = false;
   busy = false;
+  /** Another one is there for later tasks, or on its way. */
+  isReplaced = false;
+  #isRetiring = false;
   /** What its last task was about: it has that at hand. */
   about: string | undefined;
 
@@ -59,6 +62,7 @@ export class PressProcess {
         this.#child.off('message', answered);
         this.#child.off('exit', gone);
         this.busy = false;
+        if (this.#isRetiring) this.end();
         settle();
       };
       const answered = ({ result, failed }: Answer) =>
@@ -76,6 +80,12 @@ export class PressProcess {
       this.#child.once('exit', gone);
       this.#child.send(this.#packer.pack(task) satisfies Packed, (problem) => problem && over(() => reject(problem)));
     });
+  }
+
+  /** Ends it once it has done what it is at. */
+  retire(): void {
+    this.#isRetiring = true;
+    if (!this.busy) this.end();
   }
 
   /** Ends it at once, whatever it does. */

@@ -14,7 +14,7 @@ import { MIB } from './memory';
 import { isOutsize } from './outsize';
 import { PressProcess } from './press-process';
 import type { Encoding } from '../compress';
-import type { ProofHead } from './proof-answer';
+import type { ProofHead, Sent, Span } from './proof-answer';
 
 /** What a composition is made of. Plain data: it is handed to another process. */
 export interface CompositionInput {
@@ -26,6 +26,7 @@ export interface CompositionInput {
 export type PressTask =
   | { kind: 'compose'; input: CompositionInput }
   | ({ kind: 'proof'; input: CompositionInput; key: string } & Proofing)
+  | { kind: 'pages'; input: CompositionInput; key: string; span: Span; encoding: Encoding }
   | { kind: 'explain'; input: CompositionInput; key: string; id: string }
   | { kind: 'print'; input: CompositionInput }
   | { kind: 'thumbnail'; input: CompositionInput; width: number }
@@ -34,10 +35,8 @@ export type PressTask =
   | { kind: 'check template'; template: Template; pins: Pins; schema: RecordSchema };
 
 /** What a proof's answer is made of besides its composition and pages. */
-export interface Proofing {
+export interface Proofing extends Sent {
   head: ProofHead;
-  /** Digests of pages that are at hand where the answer goes to. */
-  has: readonly string[];
   encoding: Encoding;
 }
 
@@ -66,6 +65,7 @@ function isForAlone(task: PressTask): boolean {
 /** What people wait for goes first, then filings, and pictures for the shelf last. */
 const PRIORITIES: Readonly<Record<PressTask['kind'], number>> = {
   proof: 2,
+  pages: 2,
   explain: 2,
   compose: 2,
   'look over': 1,
@@ -75,8 +75,9 @@ const PRIORITIES: Readonly<Record<PressTask['kind'], number>> = {
   thumbnail: 0,
 };
 
-/** A typesetter keeps for later what it once took: past this, its process is renewed between two tasks. */
-const RENEWED_AT = 280 * MIB;
+/** A typesetter keeps for later what it once took: past this, its process is replaced; past the other, it does nothing more. */
+const REPLACED_AT = 320 * MIB;
+const ENDED_AT = 400 * MIB;
 
 /**
  * The processes that compose and set documents, so that neither is done where requests are answered. Each task has a deadline and a
@@ -103,9 +104,18 @@ export class Press {
     return this.#run<Composed>({ kind: 'compose', input });
   }
 
-  /** Sets a proof and makes its answer, which is large: the process that answers only passes it on. `key` names it for `explain`. */
+  /**
+   * Sets a proof and makes its answer, which is large: the process that answers only passes it on. `key` names it for `pages` and
+   * `explain`. A process that ends with the proof gives all of its pages at once.
+   */
   proof(input: CompositionInput, key: string, proofing: Proofing): Promise<Proof> {
-    return this.#run<Proof>({ kind: 'proof', input, key, ...proofing });
+    const near = isOutsize(input.snapshot) ? 'all' : proofing.near;
+    return this.#run<Proof>({ kind: 'proof', input, key, ...proofing, near });
+  }
+
+  /** The answer with some pages of a proof; quick while a process still has the proof at hand. */
+  pages(input: CompositionInput, key: string, span: Span, encoding: Encoding): Promise<Uint8Array> {
+    return this.#run<Uint8Array>({ kind: 'pages', input, key, span, encoding });
   }
 
   /** How one figure or value of a proof came about; quick while a process still has the proof at hand. */
@@ -162,7 +172,7 @@ export class Press {
     try {
       return await own.run(task, undefined, LONG);
     } finally {
-      this.#drop(own);
+      own.end();
     }
   }
 
@@ -173,27 +183,33 @@ export class Press {
     try {
       return await chosen.run(task, about, this.bounds);
     } finally {
-      if (chosen.hasEnded || chosen.memory > RENEWED_AT) {
-        this.#drop(chosen);
-        // The next one warms up while nobody waits.
-        if (!this.#isClosed) this.#opened();
-      }
+      if (chosen.hasEnded || chosen.memory > ENDED_AT) {
+        chosen.end();
+        // The next one starts while nobody waits.
+        if (!this.#isClosed && !chosen.isReplaced) this.#opened();
+      } else if (chosen.memory > REPLACED_AT && !chosen.isReplaced) this.#replace(chosen, task, about);
     }
+  }
+
+  /**
+   * Opens a process in the place of one that has grown. The new one does the last task once more, for nobody: the first task of a
+   * process takes several times as long as the next, and until then the old one goes on.
+   */
+  #replace(old: PressProcess, task: PressTask, about: string | undefined): void {
+    if (this.#isClosed) return;
+    old.isReplaced = true;
+    const warm = this.#opened().run(task, about, this.bounds);
+    void warm.catch(() => undefined).finally(() => old.retire());
   }
 
   /** Its processes' memory in bytes, for those who watch over it. */
   get memory(): number[] {
-    return this.#processes.map(({ memory }) => memory);
+    return this.#processes.filter(({ hasEnded }) => !hasEnded).map(({ memory }) => memory);
   }
 
   #opened(): PressProcess {
     const opened = new PressProcess(this.nice);
-    this.#processes.push(opened);
+    this.#processes = [...this.#processes.filter(({ hasEnded }) => !hasEnded), opened];
     return opened;
-  }
-
-  #drop(gone: PressProcess): void {
-    gone.end();
-    this.#processes = this.#processes.filter((each) => each !== gone);
   }
 }

@@ -1,31 +1,35 @@
 import { createHash } from 'node:crypto';
 import type { Contract } from '../../core/contract/contract';
-import type { AnswerOf, Served } from '../../core/contract/endpoint';
+import type { AnswerOf, QueryOf, Served } from '../../core/contract/endpoint';
 import type { Composition } from '../../core/production/composition';
+import { pageContents } from '../../core/production/page-contents';
 import type { Run } from '../../core/template/composed';
 import type { ProofPages } from '../../render/typst/typesetter';
 
+type Answered = AnswerOf<Contract['POST /productions']>;
 /** What a proof is answered with. */
-export type ProofAnswer = Served<AnswerOf<Contract['POST /productions']>>;
+export type ProofAnswer = Served<Omit<Answered, 'pages'>> & Pick<Answered, 'pages'>;
+export type PagesAnswer = AnswerOf<Contract['GET /productions/{id}/pages']>;
+export type Span = QueryOf<Contract['GET /productions/{id}/pages']>;
 /** What is known of it before it is composed. */
 export type ProofHead = Pick<ProofAnswer, 'id' | 'template' | 'record' | 'issueDate' | 'editions'>;
+/** What follows from the composition and its pages, with every drawing. */
+export type ProofContent = Omit<ProofAnswer, keyof ProofHead>;
 
-/** The whole answer. Of pages, and the glyphs that they share, those go without their drawing that are at hand where it goes to. */
-export function proofAnswer(
-  head: ProofHead,
-  composition: Composition,
-  { glyphs, pages, pageSize }: ProofPages,
-  has: readonly string[],
-): ProofAnswer {
+/** Which drawings go with an answer. */
+export interface Sent {
+  /** Digests of those that are at hand where it goes to: they stay. */
+  has: readonly string[];
+  /** Numbers of the pages that are looked at; the others are asked for when they are. */
+  near: readonly number[] | 'all';
+}
+
+/** Everything that a proof can be asked for, with what is on each page. */
+export function proofContent(composition: Composition, { glyphs, pages, pageSize }: ProofPages): ProofContent {
   const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes } =
     composition;
-  const known = new Set(has);
-  const part = (drawing: string) => {
-    const digest = createHash('sha256').update(drawing).digest('base64url').slice(0, 22);
-    return known.has(digest) ? { digest } : { digest, drawing };
-  };
+  const contents = pageContents(pages);
   return {
-    ...head,
     sections: sectionNotes(composition.document.body),
     findings,
     figures,
@@ -39,18 +43,53 @@ export function proofAnswer(
     currency,
     edition,
     annexes,
-    pages: { glyphs: part(glyphs), pages: pages.map(part), pageSize },
+    pages: {
+      glyphs: drawn(glyphs),
+      pages: pages.map((page, index) => ({ ...drawn(page), ...contents[index]! })),
+      pageSize,
+    },
   };
 }
+
+/** A drawing with its name. */
+const drawn = (drawing: string) => ({
+  digest: createHash('sha256').update(drawing).digest('base64url').slice(0, 22),
+  drawing,
+});
+
+/** The answer, with the drawings that are wanted where it goes to. */
+export function proofAnswer(head: ProofHead, content: ProofContent, { has, near }: Sent): ProofAnswer {
+  const known = new Set(has);
+  const sent = <Part extends { digest: string; drawing?: string }>(part: Part, isNear = true): Part =>
+    isNear && !known.has(part.digest) ? part : { ...part, drawing: undefined };
+  const { glyphs, pages, pageSize } = content.pages;
+  return {
+    ...head,
+    ...content,
+    pages: {
+      glyphs: sent(glyphs),
+      pages: pages.map((page, index) => sent(page, near === 'all' || near.includes(index + 1))),
+      pageSize,
+    },
+  };
+}
+
+/** Some pages of a proof, after their first `skip`. */
+export const pagesAnswer = ({ pages: { pages } }: ProofContent, { skip, top }: Span): PagesAnswer => ({
+  pages: pages.slice(skip, skip + top).map(({ digest, drawing }) => ({ digest, drawing: drawing! })),
+});
 
 /** Values with their texts as they are printed, in whatever runs they are. */
 function shownValues(values: Composition['values'], { header, body }: Composition['document']): ProofAnswer['values'] {
   const texts = new Map<string, string>();
-  JSON.stringify([header, body], (_key, run: Partial<Extract<Run, { kind: 'text' }>> | null) => {
-    const { value, text } = run ?? {};
+  const visit = (part: unknown): void => {
+    if (Array.isArray(part)) return part.forEach(visit);
+    if (typeof part !== 'object' || part === null) return;
+    const { value, text } = part as Partial<Extract<Run, { kind: 'text' }>>;
     if (value !== undefined && text !== undefined) texts.set(value, `${texts.get(value) ?? ''}${text}`);
-    return run;
-  });
+    else Object.values(part).forEach(visit);
+  };
+  visit([header, body]);
   return Object.fromEntries(Object.entries(values).map(([id, each]) => [id, { ...each, text: texts.get(id) ?? '' }]));
 }
 

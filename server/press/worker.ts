@@ -1,7 +1,6 @@
 /** A process of the press: one task after the other. It keeps its typesetter, and with it fonts and cache. */
-import { LRUCache } from 'lru-cache';
 import { Worker } from 'node:worker_threads';
-import { compose, composing, type Composing } from '../../core/production/compose';
+import { compose, composing } from '../../core/production/compose';
 import type { Composition } from '../../core/production/composition';
 import { lookOver, type LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
@@ -12,20 +11,20 @@ import { mayFile } from '../../core/production/findings/finding';
 import { printPdf } from '../../render/pdf/print';
 import { rasterised } from '../../render/png/thumbnail';
 import { Typesetter, TypesettingError } from '../../render/typst/typesetter';
-import { Unpacker, type Packed } from './parts';
+import { ProofsAtHand } from './at-hand';
+import { nameOfInput, Unpacker, type Packed } from './parts';
 import type { Composed, CompositionInput, PressTask, Print, Proof } from './press';
 import { compressed } from '../compress';
-import { proofAnswer } from './proof-answer';
+import { pagesAnswer, proofAnswer } from './proof-answer';
 import type { Answer } from './press-process';
 
 const typesetter = new Typesetter(process.env.LUMBIX_PRESS_FOLDER!);
 const unpacker = new Unpacker();
-/** The last proofs, to be explained. */
-const atHand = new LRUCache<string, Composing>({ max: 8 });
+const atHand = new ProofsAtHand(typesetter);
 
 process.on('message', (packed: Packed) => {
   const answer = (given: Answer) => process.send!(given);
-  run(unpacker.unpack(packed)).then(
+  run(unpacker.unpack(packed), packed).then(
     (result) => answer({ result }),
     (problem: unknown) => answer({ failed: problem instanceof Error ? problem.message : String(problem) }),
   );
@@ -37,7 +36,7 @@ new Worker(WATCH, { eval: true }).unref();
 // A terminal tells all its processes to end; this one ends with the one that it works for.
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => undefined);
 
-async function run(task: PressTask): Promise<unknown> {
+async function run(task: PressTask, packed: Packed): Promise<unknown> {
   switch (task.kind) {
     case 'look over':
       return lookedOver(task.bytes);
@@ -46,27 +45,28 @@ async function run(task: PressTask): Promise<unknown> {
     case 'check template':
       return faultsOf(task.template, task.pins, task.schema);
     default:
-      return withInput(task);
+      return withInput(task, packed);
   }
 }
 
-async function withInput(task: Extract<PressTask, { input: CompositionInput }>): Promise<unknown> {
+async function withInput(task: Extract<PressTask, { input: CompositionInput }>, packed: Packed): Promise<unknown> {
   const { input } = task;
+  const asked = (key: string) => ({ input, key, inputName: nameOfInput(packed) });
   switch (task.kind) {
     case 'compose':
       return withoutAssets(compose(input.template, input.snapshot, input.context));
     case 'proof': {
-      const { composition } = composed(input, task.key);
-      const pages = typesetter.proof(composition.document, composition.assets);
+      const { used, usedDigest } = atHand.composed(asked(task.key)).composition;
       const answer = await compressed(
-        JSON.stringify(proofAnswer(task.head, composition, pages, task.has)),
+        JSON.stringify(proofAnswer(task.head, atHand.content(asked(task.key)), task)),
         task.encoding,
       );
-      const { used, usedDigest } = composition;
       return { answer, used, usedDigest } satisfies Proof;
     }
+    case 'pages':
+      return compressed(JSON.stringify(pagesAnswer(atHand.content(asked(task.key)), task.span)), task.encoding);
     case 'explain':
-      return composed(input, task.key).explain(task.id);
+      return atHand.composed(asked(task.key)).explain(task.id);
     case 'print': {
       const { composition, explainAll } = composing(input.template, input.snapshot, input.context);
       if (!mayFile(composition.findings) && !input.context.trial)
@@ -105,10 +105,4 @@ async function lookedOver(bytes: Uint8Array): Promise<LookedOver | { refused: st
       return { refused: 'The picture is damaged and cannot be drawn. Save it again.' };
     throw problem;
   }
-}
-
-function composed(input: CompositionInput, key: string): Composing {
-  let known = atHand.get(key);
-  if (!known) atHand.set(key, (known = composing(input.template, input.snapshot, input.context)));
-  return known;
 }

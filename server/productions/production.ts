@@ -11,7 +11,13 @@ import type { Caller } from '../people/caller';
 import type { CompositionInput, Press } from '../press/press';
 import { Problem } from '../problem';
 import { CRM } from '../records/sources';
-import { compositionInput, readForTemplate, seenTemplate, templateVersion, type PublishedTemplate } from './template';
+import {
+  compositionInput,
+  producibleTemplate,
+  readForTemplate,
+  templateVersion,
+  type PublishedTemplate,
+} from './template';
 
 export type Production = typeof productions.$inferSelect;
 
@@ -38,7 +44,7 @@ export async function beginProduction(
   { templateId, recordId, choices }: Wanted,
   caller: Caller,
 ): Promise<Begun> {
-  const published = await seenTemplate(services.database, templateId, caller);
+  const published = await producibleTemplate(services.database, templateId, caller);
   refuseUnknownChoices(published, choices);
   const at = new Date();
   const snapshot = await readForTemplate(services, published, recordId);

@@ -3,13 +3,14 @@ import type { AnswerOf } from '../../core/contract/endpoint';
 import { calledRecord } from '../../core/record/layout';
 import { calledByType } from '../../core/record/schema';
 import type { Workings } from '../../core/sheet/workings';
+import type { Encoding } from '../compress';
 import { EncodedJson } from '../edge/answer';
 import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import { recordSchema } from '../records/record-schema';
 import type { Services } from '../services';
 import type { Proofing } from '../press/press';
-import type { ProofHead } from '../press/proof-answer';
+import type { PagesAnswer, ProofHead, Span } from '../press/proof-answer';
 import {
   beginProduction,
   inputOf,
@@ -20,8 +21,8 @@ import {
   type Wanted,
 } from './production';
 
-/** How the answer of a proof goes out, and which pages need not. */
-export type Sending = Pick<Proofing, 'has' | 'encoding'>;
+/** How the answer of a proof goes out, and with which drawings. */
+export type Sending = Omit<Proofing, 'head'>;
 
 /**
  * The proof of a document: its pages, findings and figures, as JSON. What it was made from is kept under its id, to explain it, to
@@ -32,14 +33,14 @@ export async function proofDocument(
   services: Services,
   wanted: Wanted,
   caller: Caller,
-  { has, encoding }: Sending,
+  sending: Sending,
 ): Promise<EncodedJson<AnswerOf<Contract['POST /productions']>>> {
   const { database, press } = services;
   const begun = await beginProduction(services, wanted, caller);
   const [input, head] = await Promise.all([inputOf(database, begun), headOf(begun)]);
-  const { answer, ...kept } = await press.proof(input, begun.id, { head, has, encoding });
+  const { answer, ...kept } = await press.proof(input, begun.id, { head, ...sending });
   await keepProduction(database, begun, kept, caller);
-  return new EncodedJson(answer, encoding);
+  return new EncodedJson(answer, sending.encoding);
 }
 
 async function headOf({ id, published, snapshot, issueDate }: Begun): Promise<ProofHead> {
@@ -53,6 +54,18 @@ async function headOf({ id, published, snapshot, issueDate }: Begun): Promise<Pr
     issueDate,
     editions: template.editions.map(({ id: name, label }) => ({ id: name, label })),
   };
+}
+
+/** Drawings of some pages of a proof. @throws Problem */
+export async function proofPages(
+  { database, press }: Services,
+  id: string,
+  span: Span,
+  caller: Caller,
+  encoding: Encoding,
+): Promise<EncodedJson<PagesAnswer>> {
+  const input = await productionInput(database, await ownProduction(database, id, caller));
+  return new EncodedJson(await press.pages(input, id, span, encoding), encoding);
 }
 
 /**

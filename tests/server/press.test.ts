@@ -40,7 +40,7 @@ const HEAD = {
   issueDate: '2026-11-23',
   editions: [],
 };
-const PROOFING: Proofing = { head: HEAD, has: [], encoding: 'identity' };
+const PROOFING: Proofing = { head: HEAD, has: [], near: [1], encoding: 'identity' };
 const VALUES: Inline[] = Array.from({ length: 8 }, (_, index) => ({
   type: 'value',
   attrs: { id: `value-${index}`, formula: 'name & unit & quantity' },
@@ -160,8 +160,44 @@ it('leaves out the drawings of pages that are at hand', async () => {
   const { pages } = await read(press, {}, 'One');
   const has = [pages.glyphs.digest, ...pages.pages.map(({ digest }) => digest)];
   const again = await read(press, { has }, 'One');
-  expect(again.pages).toEqual({ ...pages, glyphs: { digest: has[0] }, pages: [{ digest: has[1] }] });
+  expect(again.pages).toEqual({
+    ...pages,
+    glyphs: { digest: has[0] },
+    pages: [{ ...pages.pages[0], drawing: undefined }],
+  });
   const other = await read(press, { has }, 'Two');
   expect(other.pages.pages[0]!.digest).not.toBe(has[1]);
   expect(other.pages.pages[0]!.drawing).toBeDefined();
+});
+
+it('gives the drawings of the pages that are looked at, and of others when they are asked for', async () => {
+  const press = pressWith(1);
+  const proof = async (near: Proofing['near'], key: string) => {
+    const { answer } = await press.proof(input('D-1203'), key, { ...PROOFING, near });
+    const { pages } = JSON.parse(Buffer.from(answer).toString()) as AnswerOf<Contract['POST /productions']>;
+    return pages.pages;
+  };
+  const whole = await proof('all', 'whole');
+  expect(whole).toHaveLength(7);
+  expect(whole.every(({ drawing, values }) => drawing?.startsWith('<svg') && values.length > 0)).toBe(true);
+  const some = await proof([2, 7], 'some');
+  expect(some.map(({ drawing }, index) => (drawing === undefined ? undefined : index + 1))).toEqual([
+    undefined,
+    2,
+    undefined,
+    undefined,
+    undefined,
+    undefined,
+    7,
+  ]);
+  expect(some.map(({ digest, values, sections }) => ({ digest, values, sections }))).toEqual(
+    whole.map(({ digest, values, sections }) => ({ digest, values, sections })),
+  );
+  // A process that does not have the proof at hand sets it again.
+  for (const asked of [press, pressWith(1)]) {
+    const bytes = await asked.pages(input('D-1203'), 'some', { skip: 2, top: 3 }, 'identity');
+    expect(JSON.parse(Buffer.from(bytes).toString())).toEqual({
+      pages: whole.slice(2, 5).map(({ digest, drawing }) => ({ digest, drawing })),
+    });
+  }
 });

@@ -73,7 +73,13 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
       <!-- Steps are counted from one; the one that is under way comes after what is reached. -->
       <Stepper :value="reached + 2" linear class="steps" aria-label="Filing">
         <StepList>
-          <Step v-for="(step, index) in STEPS" :key="step.state" :value="index + 1">{{ step.words }}</Step>
+          <Step
+            v-for="(step, index) in STEPS"
+            :key="step.state"
+            :value="index + 1"
+            :class="{ done: index <= reached }"
+            >{{ step.words }}</Step
+          >
         </StepList>
       </Stepper>
     </template>
@@ -150,5 +156,17 @@ b {
 }
 .steps {
   width: min(620px, 100%);
+}
+.steps :deep(.done .p-step-number) {
+  background: var(--verdigris);
+  font-size: 0;
+}
+.steps :deep(.done .p-step-number::after) {
+  color: var(--on-colour);
+  font-size: 11px;
+  content: '✓';
+}
+.steps :deep(.done .p-step-title) {
+  color: var(--ink);
 }
 </style>

@@ -1,11 +1,17 @@
 <script setup lang="ts">
 import type { Finding } from '#core/production/findings/finding';
-import { SECTION, VALUE, type PageContent } from '~/composables/page-content';
+import { SECTION, VALUE } from '#core/production/page-contents';
+import { drawnWithPaths, type Outlines } from '#core/production/page-drawing';
+import type { ProofPage } from '~/composables/proof-drawings';
 import type { Proof } from '~/stores/proof';
 
 /** One page of a proof on the desk: reasons of its sections in the left margin, numbers of findings in the right one. */
-const { content, number, count, proof, scale, findings, isNear } = defineProps<{
-  content: PageContent;
+const { page, outlines, failed, number, count, proof, scale, findings, isNear } = defineProps<{
+  page: ProofPage;
+  /** Of its glyphs. */
+  outlines: Outlines;
+  /** It is not drawn yet, and could not be sent for. */
+  failed: boolean;
   number: number;
   count: number;
   proof: Proof;
@@ -19,6 +25,9 @@ const { content, number, count, proof, scale, findings, isNear } = defineProps<{
 const emit = defineEmits<{ finding: [finding: Finding]; drawn: [] }>();
 
 const sheet = useTemplateRef<HTMLElement>('sheet');
+const drawing = computed(() =>
+  isNear && page.drawing !== undefined ? drawnWithPaths(page.drawing, outlines) : undefined,
+);
 const notes = shallowRef<{ id: string; words: string; top: number; height: number }[]>([]);
 const marks = shallowRef<{ finding: Finding; number: number; top: number }[]>([]);
 const size = computed(() => ({
@@ -47,7 +56,7 @@ function nameLinks(): void {
 
 function placeNotes(): void {
   const bottom = (proof.pages.pageSize.height - 70) * scale;
-  notes.value = content.sections.flatMap(({ id, begins, ends }) => {
+  notes.value = page.sections.flatMap(({ id, begins, ends }) => {
     const words = proof.sections[id];
     if (!words) return [];
     const top = begins ? (topOf(`${SECTION}start:${id}`) ?? 0) : 60 * scale;
@@ -75,7 +84,7 @@ function dress(): void {
   emit('drawn');
 }
 onMounted(dress);
-watch([() => isNear, () => content, () => findings, () => proof, () => scale], dress, { flush: 'post' });
+watch([() => isNear, () => page, () => findings, () => proof.id, () => scale], dress, { flush: 'post' });
 </script>
 
 <template>
@@ -94,7 +103,14 @@ watch([() => isNear, () => content, () => findings, () => proof, () => scale], d
         </div>
       </template>
     </div>
-    <div ref="sheet" class="sheet" :style="size" :data-page="number" v-html="isNear ? content.svg : ''" />
+    <div ref="sheet" class="sheet" :style="size" :data-page="number">
+      <template v-if="isNear">
+        <div v-if="drawing !== undefined" class="drawing" v-html="drawing" />
+        <p v-else class="undrawn">
+          {{ failed ? `Page ${number} did not come. Refresh the proof (R).` : `Page ${number} is on its way …` }}
+        </p>
+      </template>
+    </div>
     <div class="marks">
       <template v-if="isNear">
         <button
@@ -176,6 +192,12 @@ watch([() => isNear, () => content, () => findings, () => proof, () => scale], d
   background: var(--paper);
   box-shadow: var(--sheet-shadow);
 }
+.undrawn {
+  padding-top: 40%;
+  color: var(--slate);
+  text-align: center;
+}
+.drawing,
 .sheet :deep(svg) {
   display: block;
   width: 100%;

@@ -1,14 +1,20 @@
 <script setup lang="ts">
 import type { Finding } from '#core/production/findings/finding';
-import { VALUE, pageContents } from '~/composables/page-content';
+import { VALUE } from '#core/production/page-contents';
+import { glyphsOf } from '#core/production/page-drawing';
 import type { Proof } from '~/stores/proof';
 
 /**
  * The true pages on the desk, of which those near the view are drawn. Values on them can be pressed: they are one stop of the Tab
  * key, with arrows from one to the next.
  */
-const { proof, findings } = defineProps<{ proof: Proof; findings: readonly Finding[] }>();
-const emit = defineEmits<{ value: [id: string]; finding: [finding: Finding] }>();
+const { proof, findings } = defineProps<{
+  proof: Proof;
+  findings: readonly Finding[];
+  /** Pages that are not drawn yet could not be sent for. */
+  failed: boolean;
+}>();
+const emit = defineEmits<{ value: [id: string]; finding: [finding: Finding]; near: [pages: readonly number[]] }>();
 
 defineOptions({ inheritAttrs: false });
 const desk = useTemplateRef<HTMLElement>('desk');
@@ -26,18 +32,23 @@ const scale = computed(() => {
   const room = Math.max(360, deskWidth.value - noteRoom.value - MARK_ROOM - 24);
   return Math.min(room / proof.pages.pageSize.width, 1.35) * zoom.value;
 });
-const contents = computed(() => pageContents(proof.pages.pages));
+const pages = computed(() => proof.pages.pages);
+const definitions = computed(() => proof.pages.glyphs);
+const glyphs = computed(() => glyphsOf(definitions.value));
+
+/** Index of the first page that a value is on. */
+const pageOf = (value: string) => pages.value.findIndex(({ values }) => values.includes(value));
 
 /** Each finding's mark stands beside the first of its values that is on a page. */
 const marks = computed(() => {
   const all = findings.flatMap((finding, at) => {
     for (const value of finding.values) {
-      const page = contents.value.findIndex(({ values }) => values.has(value));
+      const page = pageOf(value);
       if (page >= 0) return { finding, number: at + 1, value, page };
     }
     return [];
   });
-  return contents.value.map((_, at) => all.filter(({ page }) => page === at));
+  return pages.value.map((_, at) => all.filter(({ page }) => page === at));
 });
 
 /** Numbers of the pages that are drawn. */
@@ -56,7 +67,7 @@ useTimeoutFn(() => {
 }, 150);
 onBeforeUnmount(() => watching.value?.disconnect());
 watch(
-  [() => contents.value.length, watching],
+  [() => pages.value.length, watching],
   () => {
     watching.value?.disconnect();
     for (const sheet of desk.value?.querySelectorAll('.sheet') ?? []) watching.value?.observe(sheet);
@@ -64,8 +75,12 @@ watch(
   { flush: 'post' },
 );
 const numberOf = (sheet: Element) => Number((sheet as HTMLElement).dataset.page);
-// Whoever prints the screen prints the whole document.
-useEventListener(window, 'beforeprint', () => (near.value = new Set(contents.value.map((_, at) => at + 1))));
+/** Whoever prints the screen prints the whole document. */
+const isPrinted = ref(false);
+useEventListener(window, 'beforeprint', () => (isPrinted.value = true));
+useEventListener(window, 'afterprint', () => (isPrinted.value = false));
+const isDrawn = (page: number) => isPrinted.value || near.value.has(page);
+watch([near, isPrinted], () => emit('near', pages.value.map((_, at) => at + 1).filter(isDrawn)));
 
 /** On paper the sheets are all there is, each a page of the document's own size. */
 const printed = computed(() => {
@@ -120,7 +135,7 @@ function click(event: MouseEvent): void {
 
 /** Brings a value into view and lights it for a moment. */
 async function showValue(id: string): Promise<void> {
-  const page = contents.value.findIndex(({ values }) => values.has(id));
+  const page = pageOf(id);
   if (page < 0) return;
   near.value = new Set([...near.value, page + 1]);
   await nextTick();
@@ -137,17 +152,19 @@ defineExpose({ showValue });
   <!-- eslint-disable vue/no-v-html -- the typesetter's own SVG definitions of glyphs -->
   <div ref="desk" class="desk" v-bind="$attrs" @click="click" @keydown="press">
     <component :is="'style'">{{ printed }}</component>
-    <svg class="glyphs" aria-hidden="true" v-html="proof.pages.glyphs" />
+    <svg class="glyphs" aria-hidden="true" v-html="glyphs.others" />
     <ProofPage
-      v-for="(content, index) in contents"
+      v-for="(page, index) in pages"
       :key="index"
-      :content="content"
+      :page="page"
+      :outlines="glyphs.outlines"
+      :failed="failed"
       :number="index + 1"
-      :count="contents.length"
+      :count="pages.length"
       :proof="proof"
       :scale="scale"
       :findings="marks[index]!"
-      :is-near="near.has(index + 1)"
+      :is-near="isDrawn(index + 1)"
       @finding="emit('finding', $event)"
       @drawn="keepStop"
     />

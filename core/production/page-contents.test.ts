@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { pageContents } from './page-content';
+import { pageContents } from './page-contents';
 
 const link = (href: string) => `<a href="${href}"><rect/></a>`;
 
@@ -15,11 +15,7 @@ describe('what is on the pages of a proof', () => {
         link('lumbix-section:start:note') +
         link('lumbix-section:end:note'),
     ]);
-    expect(pages.map(({ values }) => [...values])).toEqual([
-      ['totals.total', 'lines["L-1"].a&b€'],
-      ['only & here'],
-      [],
-    ]);
+    expect(pages.map(({ values }) => values)).toEqual([['totals.total', 'lines["L-1"].a&b€'], ['only & here'], []]);
     expect(pages.map(({ sections }) => sections)).toEqual([
       [{ id: 'crane', begins: true, ends: false }],
       [{ id: 'crane', begins: false, ends: false }],

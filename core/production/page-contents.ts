@@ -1,22 +1,22 @@
-/** A value on a proof is a link of this scheme and its id. */
+/**
+ * What is on the pages of a proof is marked by links of private schemes in their drawings: a value is a link of `VALUE` and its id, and
+ * a section begins and ends at a link of `SECTION`, `start:` or `end:`, and its id.
+ */
 export const VALUE = 'lumbix:';
-/** A section begins and ends at a link of this scheme, `start:` or `end:`, and its id. */
 export const SECTION = 'lumbix-section:';
 
-/** What is on a page of a proof, known before it is drawn. */
-export interface PageContent {
-  /** An SVG element. */
-  svg: string;
-  /** Ids of the values on it. */
-  values: ReadonlySet<string>;
+/** What is on a page of a proof: who does not have its drawing yet knows where to look for a value. */
+export interface PageContents {
+  /** Ids of the values on it, in the order in which they stand there. */
+  values: string[];
   /** Sections that are on it, and whether they begin and end here. */
   sections: { id: string; begins: boolean; ends: boolean }[];
 }
 
-const LINK = /href="(lumbix:|lumbix-section:start:|lumbix-section:end:)([^"]*)"/g;
+const LINK = new RegExp(`href="(${VALUE}|${SECTION}start:|${SECTION}end:)([^"]*)"`, 'g');
 
 /** Looks through the drawn pages of a proof for what is on them. */
-export function pageContents(pages: readonly string[]): PageContent[] {
+export function pageContents(pages: readonly string[]): PageContents[] {
   /** Sections that began on an earlier page and did not end yet. */
   const open = new Set<string>();
   return pages.map((svg) => {
@@ -34,7 +34,7 @@ export function pageContents(pages: readonly string[]): PageContent[] {
         open.delete(id);
       }
     }
-    return { svg, values, sections: [...sections.values()] };
+    return { values: [...values], sections: [...sections.values()] };
   });
 }
 
