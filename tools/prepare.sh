@@ -104,16 +104,33 @@ make_cluster() {
   mv "$data/postgres.new" "$data/postgres"
 }
 
+# One try to start the cluster.
+try_cluster() {
+  local data=$1 port=$2
+  touch "$data/postgres.log"
+  [ "$(id -u)" -ne 0 ] || chown postgres "$data/postgres.log"
+  as_postgres "$PG_BIN/pg_ctl" -D "$data/postgres" -w -t 60 -l "$data/postgres.log" \
+    -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start >/dev/null 2>&1 9>&-
+}
+
 start_cluster() {
   local data=$1 port=$2
   # A database that an earlier start left behind when it was killed.
   if as_postgres "$PG_BIN/pg_ctl" -D "$data/postgres" status >/dev/null 2>&1; then stop_cluster "$data"; fi
   need_port "$port" LUMBIX_PG_PORT
-  touch "$data/postgres.log"
-  [ "$(id -u)" -ne 0 ] || chown postgres "$data/postgres.log"
-  as_postgres "$PG_BIN/pg_ctl" -D "$data/postgres" -w -t 60 -l "$data/postgres.log" \
-    -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start >/dev/null 2>&1 9>&- ||
-    { tail -n 5 "$data/postgres.log" >&2; stop_with "the database did not start; the reason stands above."; }
+  try_cluster "$data" "$port" || { tail -n 5 "$data/postgres.log" >&2; stop_with "the database did not start; the reason stands above."; }
+}
+
+# Starts a cluster that fell over. It may fall again while it recovers, and processes of the one before may hold its port and its
+# memory for a moment.
+restart_cluster() {
+  local data=$1 port=$2
+  for _ in $(seq 8); do
+    ! try_cluster "$data" "$port" || return 0
+    sleep 1
+  done
+  tail -n 5 "$data/postgres.log" >&2
+  stop_with "the database does not start again; the reason stands above. What was committed is there."
 }
 
 # Fast, and where that takes long, at once: what was committed is there either way.

@@ -62,16 +62,23 @@ export class Lumbix {
 
   /** The id of a part's process; undefined while it is down. */
   idOf(part: Part): number | undefined {
-    const ids = readFileSync(join(this.data, 'pids'), 'utf8').trim().split('\n').map(Number);
-    return ids.find((id) => commandOf(id).includes(COMMANDS[part]));
+    return this.#lines('pids')
+      .map(Number)
+      .find((id) => commandOf(id).includes(COMMANDS[part]));
   }
 
   /** The id of PostgreSQL's first process. */
   databaseId(): number | undefined {
+    const [id] = this.#lines('postgres/postmaster.pid');
+    return id === undefined ? undefined : Number(id);
+  }
+
+  /** The lines of a file of the data; none where it is not there. */
+  #lines(name: string): string[] {
     try {
-      return Number(readFileSync(join(this.data, 'postgres/postmaster.pid'), 'utf8').split('\n')[0]);
+      return readFileSync(join(this.data, name), 'utf8').trim().split('\n');
     } catch {
-      return undefined;
+      return [];
     }
   }
 

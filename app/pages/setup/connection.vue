@@ -16,9 +16,10 @@ async function load(): Promise<void> {
   if (connection) [url.value, clientId.value, secret.value] = [connection.url, connection.clientId, ''];
 }
 void load();
-const changed = computed(
-  () => url.value !== loaded.value.value?.url || clientId.value !== loaded.value.value?.clientId || secret.value !== '',
-);
+const changed = computed(() => {
+  const kept = loaded.value.value;
+  return !!kept && (url.value !== kept.url || clientId.value !== kept.clientId || secret.value !== '');
+});
 
 async function save(): Promise<void> {
   [told.value, types.value] = ['', undefined];
