@@ -4,18 +4,22 @@ import { LINES } from '#core/record/schema';
 import { readsOf } from '#core/template/reads';
 import { demoSchema, demoSnapshot } from '../../tests/demo-snapshot';
 import { shippedTemplate } from '../../tests/shipped-template';
-import { inNuxt, refusal, settled, type Answering, type Sent } from '../../tests/in-nuxt';
+import { inNuxt, settled, type Answering, type Sent } from '../../tests/in-nuxt';
 import * as client from '../composables/api';
 import { FigureWorkshop } from '../workers/figure-workshop';
+import { useDraftStore } from './draft';
 import { useFiguresStore } from './figures';
 
 const { template, pins } = shippedTemplate('glasshouse-quote');
-const OPENED = { template, pins, version: 3, versionId: 'v-3', schema: demoSchema, issueDate: '2026-11-26' };
+const AROUND = { pins, version: 3, versionId: 'v-3', base: 'v-3', schema: demoSchema, issueDate: '2026-11-26' };
+const OPENED = { ...AROUND, template, revision: 0, editedBy: null, editedAt: null };
 let answering: Answering;
 let requests: Sent[];
 
 const usual: Answering = ({ to }) => {
-  if (to.endsWith('/templates/glasshouse-quote')) return OPENED;
+  if (to === 'GET /api/templates/glasshouse-quote/draft') return OPENED;
+  if (to.endsWith('/editors')) return { revision: 0, others: [] };
+  if (to.startsWith('PUT')) return { revision: 1, savedAt: '2026-11-26T10:00:00Z' };
   if (to.endsWith('/registered')) return [];
   if (to.endsWith('/values')) return demoSnapshot('D-1187');
   if (to === 'GET /api/records/Deal') return { records: [{ id: 'D-1187' }] };
@@ -30,7 +34,7 @@ beforeEach(() => {
 
 const opened = async () => {
   const store = useFiguresStore();
-  await store.load('glasshouse-quote', 'D-1187');
+  await store.load('glasshouse-quote', 'D-1187', true);
   expect(store.problem).toBeUndefined();
   return store;
 };
@@ -41,7 +45,7 @@ describe('a figure sheet', () => {
   it('is opened with the values of a record, and nothing to undo', async () => {
     const store = await opened();
     expect(store.view!.figures.subtotal!.values[0]).toMatchObject({ failed: false });
-    expect([store.changed, store.faults, store.failures]).toEqual([false, [], []]);
+    expect([useDraftStore().past, store.faults, store.failures]).toEqual([[], [], []]);
     const { query } = requests.find(({ to }) => to.endsWith('/values'))!;
     expect(String(query!.paths).split(',')).toEqual(expect.arrayContaining(['lines.quantity', 'account.name']));
     expect(readsOf(template, pins, demoSchema).fields.size).toBeGreaterThan(3);
@@ -49,10 +53,10 @@ describe('a figure sheet', () => {
 
   it('takes the first record there is where none is asked for, and says so where there is none', async () => {
     const store = useFiguresStore();
-    await store.load('glasshouse-quote', undefined);
+    await store.load('glasshouse-quote', undefined, true);
     expect(store.shown!.record.id).toBe('D-1187');
     answering = (sent) => (sent.to === 'GET /api/records/Deal' ? { records: [] } : usual(sent));
-    await store.load('glasshouse-quote', undefined);
+    await store.load('glasshouse-quote', undefined, true);
     expect(store.problem).toMatchObject({ title: 'There is no record yet' });
   });
 
@@ -77,11 +81,11 @@ describe('a change', () => {
     store.edit('subtotal', { formula: 'SUM(lines.net) * 2' }, 'Subtotal changed');
     await settled();
     expect(store.view!.figures.subtotal!.values[0]!.text).not.toBe(before);
-    expect([store.announcement, store.changed]).toEqual(['Subtotal changed', true]);
+    expect([useDraftStore().announcement, useDraftStore().past.length]).toEqual(['Subtotal changed', 1]);
     store.undo();
     await settled();
     expect(store.view!.figures.subtotal!.values[0]!.text).toBe(before);
-    expect(store.announcement).toBe('Undone: Subtotal changed');
+    expect(useDraftStore().announcement).toBe('Undone: Subtotal changed');
     store.redo();
     expect(figure(store, 'subtotal')!.formula).toBe('SUM(lines.net) * 2');
     store.undo();
@@ -95,7 +99,7 @@ describe('a change', () => {
     store.add(undefined);
     store.undo();
     store.add(LINES);
-    expect(store.future).toEqual([]);
+    expect(useDraftStore().future).toEqual([]);
     expect(store.selected).toBe('lines.figure_1');
   });
 
@@ -104,8 +108,6 @@ describe('a change', () => {
     store.edit('subtotal', { formula: 'SUM(' }, 'Being written');
     await settled();
     expect(store.faults.map(({ key }) => key)).toContain('subtotal');
-    await store.publish();
-    expect(requests.some(({ to }) => to.startsWith('PUT'))).toBe(false);
   });
 
   it('asks for what a new formula reads and was not read yet', async () => {
@@ -134,7 +136,7 @@ describe('figures', () => {
     await settled();
     expect(store.remove('figure_2')).toBeUndefined();
     expect(figure(store, 'figure_2')).toBeUndefined();
-    expect(store.announcement).toBe('“New figure” deleted');
+    expect(useDraftStore().announcement).toBe('“New figure” deleted');
     expect(store.remove('gone')).toBeUndefined();
   });
 
@@ -172,32 +174,8 @@ describe('figures', () => {
   it('come ready-made, and what they replace is told', async () => {
     const store = await opened();
     store.take(CALCULATIONS[0]!);
-    expect(store.announcement).toMatch(/^“Prices without tax, tax by category” taken: \d+ added/);
+    expect(useDraftStore().announcement).toMatch(/^“Prices without tax, tax by category” taken: \d+ added/);
     store.setSheet({ rounding: 'half-even' }, 'Rounding changed');
     expect(store.template!.sheet.rounding).toBe('half-even');
-  });
-});
-
-describe('publishing', () => {
-  it('sends the sheet with its renames, and goes on from the new version', async () => {
-    const store = await opened();
-    store.rename('subtotal', 'net_sum');
-    await store.publish();
-    const { body } = requests.find(({ to }) => to.startsWith('PUT'))!;
-    expect(body).toMatchObject({ base: 'v-3', renames: [{ key: 'subtotal', name: 'net_sum' }] });
-    expect([store.changed, store.busy, store.announcement]).toEqual([false, false, 'Published as version 3']);
-  });
-
-  it('waits for a reason where records stop, and tells every other refusal', async () => {
-    const store = await opened();
-    store.add(undefined);
-    const refusing = (problem: object) =>
-      (answering = (sent) => (sent.to.startsWith('PUT') ? Promise.reject(problem) : usual(sent)));
-    refusing(refusal(422, 'Some records could not be filed', { reason: 'stops', records: [] }));
-    await store.publish();
-    expect([store.stopped?.title, store.problem]).toEqual(['Some records could not be filed', undefined]);
-    refusing(refusal(409, 'Published anew', { reason: 'template' }));
-    await store.publish('because');
-    expect([store.stopped, store.problem?.title, store.changed]).toEqual([undefined, 'Published anew', true]);
   });
 });

@@ -1,5 +1,5 @@
 import { LINES } from '#core/record/schema';
-import { defineStore } from 'pinia';
+import { defineStore, storeToRefs } from 'pinia';
 import { takeCalculation, type Calculation } from '#core/calculations';
 import { refuseName } from '#core/sheet/check-sheet';
 import { type DerivedList, type Figure, type FigureSheet } from '#core/sheet/figure';
@@ -10,44 +10,25 @@ import type { RegisteredDocument } from '#core/formula/functions/register';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, renameInTemplate } from '#core/template/check';
 import type { Template } from '#core/template/template';
-import type { Answer, ApiProblem } from '~/composables/api';
+import type { ApiProblem } from '~/composables/api';
+import { useDraftStore } from './draft';
 
-/** A template with what its figure sheet is worked on with. */
-type OpenTemplate = Answer<'GET /templates/{id}'>;
-
-/** One state of the sheet that can be gone back to, and what it was that changed it. */
-interface Step {
-  template: Template;
-  renames: { key: string; name: string }[];
-  selected: string | undefined;
-  words: string;
-}
-
-/** The figure sheet that is being worked on: its states, the selected figure, and its values for a record. */
+/** The figure sheet of the draft that is worked on: the selected figure, and its values for a record. */
 export const useFiguresStore = defineStore('figures', () => {
   const workshop = useWorkshop();
-  const opened = shallowRef<OpenTemplate>();
-  const template = shallowRef<Template>();
+  const draft = useDraftStore();
+  const { opened, template } = storeToRefs(draft);
   /** The record that values are shown for, with what was filed for it before. */
   const shown = shallowRef<{ record: RecordSnapshot; registered: RegisteredDocument[]; paths: ReadonlySet<string> }>();
   const problem = shallowRef<ApiProblem>();
-  /** Records that the sheet stops on, where publishing waits for a reason. */
-  const stopped = shallowRef<ApiProblem>();
   const view = shallowRef<SheetView>();
   const workings = shallowRef<Workings>();
   const selected = ref<string>();
   /** The line, or row of a list, that values are shown for. */
   const row = ref(0);
-  const renames = ref<{ key: string; name: string }[]>([]);
-  const past = ref<Step[]>([]);
-  const future = ref<Step[]>([]);
-  const busy = ref(false);
-  /** What was just done, in words; with it what was done can be undone. */
-  const announcement = ref<string>();
 
   const formulas = computed(() => (template.value ? sheetFormulas(template.value.sheet) : []));
   const current = computed(() => formulas.value.find(({ key }) => key === selected.value));
-  const changed = computed(() => past.value.length > 0);
   const faults = computed(() => [
     ...Object.values(view.value?.figures ?? {}).flatMap(({ key, diagnostics, problems }) => [
       ...diagnostics.map(({ message }) => ({ key, message })),
@@ -64,15 +45,18 @@ export const useFiguresStore = defineStore('figures', () => {
     }),
   );
 
-  async function load(templateId: string, recordId: string | undefined): Promise<void> {
+  /** Opens a template; whoever may not change it looks at what is published. */
+  async function load(templateId: string, recordId: string | undefined, mayChange: boolean): Promise<void> {
+    [shown.value, view.value, problem.value, selected.value, row.value] = [
+      undefined,
+      undefined,
+      undefined,
+      undefined,
+      0,
+    ];
     try {
-      const loaded = await api('GET /templates/{id}', { parameters: { id: templateId } });
-      opened.value = loaded;
-      template.value = loaded.template;
+      await draft.load(templateId, mayChange);
       // The sheet can be worked on from here on, while a record is being read for it.
-      [past.value, future.value, renames.value] = [[], [], []];
-      [problem.value, selected.value, announcement.value] = [undefined, undefined, undefined];
-      row.value = 0;
       shown.value = await readRecord(recordId ?? (await firstRecord()), await pathsNow());
       await compute();
     } catch (thrown) {
@@ -159,56 +143,26 @@ export const useFiguresStore = defineStore('figures', () => {
     void explain();
   }
 
-  /** Takes a new state of the sheet; the one before can be gone back to. */
-  function change(
-    next: Template,
-    words: string,
-    more: { renamed?: { key: string; name: string }; select?: string } = {},
-  ): void {
-    past.value = [...past.value, stepNow(words)];
-    future.value = [];
-    template.value = next;
-    if (more.renamed) renames.value = [...renames.value, more.renamed];
-    if (more.select !== undefined) selected.value = more.select;
-    announcement.value = words;
+  // Whatever changes the draft, the figures follow.
+  watch(template, () => {
+    if (selected.value !== undefined && !current.value) selected.value = undefined;
     void compute();
-  }
-
-  const stepNow = (words: string): Step => ({
-    template: template.value!,
-    renames: renames.value,
-    selected: selected.value,
-    words,
   });
 
-  function undo(): void {
-    const step = past.value.at(-1);
-    if (!step) return;
-    past.value = past.value.slice(0, -1);
-    future.value = [...future.value, stepNow(step.words)];
-    restore(step);
-    announcement.value = `Undone: ${step.words}`;
+  function change(next: Template, words: string, opens?: string): void {
+    draft.change(next, { words, selected: selected.value });
+    if (opens !== undefined) selected.value = opens;
   }
 
-  function redo(): void {
-    const step = future.value.at(-1);
-    if (!step) return;
-    future.value = future.value.slice(0, -1);
-    past.value = [...past.value, stepNow(step.words)];
-    restore(step);
-    announcement.value = step.words;
+  const undo = () => opensWhatWas(draft.undo(selected.value)?.selected);
+  const redo = () => opensWhatWas(draft.redo(selected.value)?.selected);
+  /** What is open stays open, under the name it has now. */
+  function opensWhatWas(open: string | undefined): void {
+    if (selected.value !== undefined && !current.value) selected.value = open;
   }
 
-  function restore(step: Step): void {
-    template.value = step.template;
-    renames.value = step.renames;
-    // What is open stays open, under the name it has now.
-    if (selected.value !== undefined && !current.value) selected.value = step.selected;
-    void compute();
-  }
-
-  const changeSheet = (sheet: FigureSheet, words: string, more = {}) =>
-    change({ ...template.value!, sheet }, words, more);
+  const changeSheet = (sheet: FigureSheet, words: string, opens?: string) =>
+    change({ ...template.value!, sheet }, words, opens);
 
   /** Changes one figure of the sheet, or a list's own formula and label. */
   function edit(key: string, part: Partial<Figure>, words: string): void {
@@ -233,7 +187,7 @@ export const useFiguresStore = defineStore('figures', () => {
     );
     const figure: Figure = { name, label: 'New figure', formula: '0', type: 'amount' };
     const all = [...figuresOf(sheet, list), figure];
-    changeSheet(withFigures(sheet, list, all), 'Figure added', { select: figureKey(name, list) });
+    changeSheet(withFigures(sheet, list, all), 'Figure added', figureKey(name, list));
   }
 
   function addList(): void {
@@ -243,7 +197,7 @@ export const useFiguresStore = defineStore('figures', () => {
       formulas.value.map(({ key }) => key),
     );
     const list: DerivedList = { name, label: 'New list', formula: 'GROUP(lines, section)', columns: [] };
-    changeSheet({ ...sheet, lists: [...sheet.lists, list] }, 'List added', { select: name });
+    changeSheet({ ...sheet, lists: [...sheet.lists, list] }, 'List added', name);
   }
 
   /** Takes a figure or list out. Only what nothing uses can go; what uses it is told otherwise. */
@@ -285,7 +239,7 @@ export const useFiguresStore = defineStore('figures', () => {
     const { schema, pins } = opened.value!;
     const context = checkContext(template.value!, schema, pins.houseStyles);
     const renamed = renameInTemplate(template.value!, context, key, name);
-    change(renamed, `Renamed to ${name}, with every use of it`, { renamed: { key, name }, select: next });
+    change(renamed, `Renamed to ${name}, with every use of it`, next);
     return undefined;
   }
 
@@ -310,30 +264,6 @@ export const useFiguresStore = defineStore('figures', () => {
     changeSheet({ ...template.value!.sheet, ...part }, words);
   }
 
-  /** Publishes the sheet; `reason` says why, where some records stop on it. */
-  async function publish(reason?: string): Promise<void> {
-    if (!opened.value || !template.value || faults.value.length > 0) return;
-    busy.value = true;
-    try {
-      const { versionId, template: base } = opened.value;
-      await api('PUT /templates/{id}/sheet', {
-        parameters: { id: base.id },
-        body: { base: versionId, renames: renames.value, sheet: template.value.sheet, reason },
-      });
-      const kept = selected.value;
-      await load(base.id, shown.value?.record.id);
-      select(kept);
-      announcement.value = `Published as version ${opened.value.version}`;
-      [problem.value, stopped.value] = [undefined, undefined];
-    } catch (thrown) {
-      const refused = asProblem(thrown);
-      stopped.value = refused.reason === 'stops' ? refused : undefined;
-      problem.value = stopped.value ? undefined : refused;
-    } finally {
-      busy.value = false;
-    }
-  }
-
   function labelOf(key: string | undefined): string {
     if (key === undefined) return 'The sheet';
     const found = formulas.value.find((each) => each.key === key);
@@ -345,18 +275,12 @@ export const useFiguresStore = defineStore('figures', () => {
     template,
     shown,
     problem,
-    stopped,
     view,
     workings,
     selected,
     row,
-    past,
-    future,
-    busy,
-    announcement,
     formulas,
     current,
-    changed,
     faults,
     failures,
     load,
@@ -373,7 +297,6 @@ export const useFiguresStore = defineStore('figures', () => {
     setSheet,
     undo,
     redo,
-    publish,
     labelOf,
   };
 });

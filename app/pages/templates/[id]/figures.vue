@@ -8,8 +8,8 @@ type Leaf = 'figure' | 'workings';
 const route = useRoute();
 const changeQuery = useChangeQuery();
 const store = useFiguresStore();
-const { view, formulas, current, selected, row, announcement, faults, failures, changed, opened, template, shown } =
-  storeToRefs(store);
+const { view, formulas, current, selected, row, faults, failures, opened, template, shown } = storeToRefs(store);
+const draft = useDraftStore();
 const leaf = ref<Leaf>('figure');
 const LEAVES: readonly { leaf: Leaf; word: string }[] = [
   { leaf: 'figure', word: 'Figure' },
@@ -22,6 +22,8 @@ const refusal = ref<string>();
 const shelfOpen = ref(false);
 const referenceOpen = ref(false);
 const versionsOpen = ref(false);
+const publishOpen = ref(false);
+const conflictOpen = ref(false);
 const recordType = computed(() => template.value?.record.type);
 const shownName = computed(() =>
   shown.value && opened.value ? calledRecord(shown.value.record, opened.value.schema) : '',
@@ -29,9 +31,14 @@ const shownName = computed(() =>
 
 watch(
   () => route.params.id,
-  (id) => store.load(String(id), route.query.record as string | undefined),
+  () => load(),
   { immediate: true },
 );
+function load(): Promise<void> {
+  return store.load(String(route.params.id), route.query.record as string | undefined, !barred.value);
+}
+onBeforeUnmount(draft.close);
+useEventListener(window, 'online', draft.save);
 watch(selected, () => (refusal.value = undefined));
 watch(row, () => store.explain());
 
@@ -97,25 +104,10 @@ useEventListener('keydown', (event) => {
   if (key === 'z' && !event.shiftKey) unlessWriting(store.undo)(event);
   if (key === 'y' || (key === 'z' && event.shiftKey)) unlessWriting(store.redo)(event);
 });
-useKeys({ 'Control+Enter': () => barred.value ?? store.publish() });
-const confirm = useConfirm();
-onBeforeRouteLeave(() => !changed.value || mayLose());
-/** Whether changes that are not published may be lost. */
-const mayLose = () =>
-  new Promise<boolean>((answer) =>
-    confirm.require({
-      header: 'Leave the figure sheet?',
-      message: 'Its changes are not published. They are lost when you leave.',
-      acceptLabel: 'Leave and lose them',
-      rejectLabel: 'Stay',
-      acceptProps: { severity: 'secondary' },
-      rejectProps: { autofocus: true },
-      accept: () => answer(true),
-      reject: () => answer(false),
-      onHide: () => answer(false),
-    }),
-  );
-useEventListener(window, 'beforeunload', (event) => changed.value && event.preventDefault());
+const mayPublish = computed(() => draft.isDraft || draft.past.length > 0);
+useKeys({
+  'Control+Enter': () => (publishOpen.value = !barred.value && mayPublish.value && faults.value.length === 0),
+});
 </script>
 
 <template>
@@ -129,7 +121,7 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
       v-if="store.problem && !template"
       :problem="store.problem"
       :way="{ label: 'All templates', to: '/templates' }"
-      @again="store.load(String(route.params.id), undefined)"
+      @again="load"
     />
     <DeskAndLeaf v-else v-model="leaf" desk-label="Figure sheet" :leaves="LEAVES">
       <template #desk>
@@ -144,13 +136,15 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
               @choose="chooseRecord"
             />
             <span class="spring"></span>
-            <button type="button" :disabled="!changed" @click="store.undo">Undo</button>
-            <button type="button" :disabled="store.future.length === 0" @click="store.redo">Redo</button>
-            <button type="button" @click="shelfOpen = true">Ready-made…</button>
-            <button type="button" @click="store.addList">Add a list</button>
-            <button type="button" @click="addTable">Add a table</button>
-            <button type="button" @click="versionsOpen = true">Versions</button>
-            <button type="button" @click="referenceOpen = true">Formula help</button>
+            <button type="button" class="in-words" :disabled="draft.past.length === 0" @click="store.undo">Undo</button>
+            <button type="button" class="in-words" :disabled="draft.future.length === 0" @click="store.redo">
+              Redo
+            </button>
+            <button type="button" class="in-words" @click="shelfOpen = true">Ready-made…</button>
+            <button type="button" class="in-words" @click="store.addList">Add a list</button>
+            <button type="button" class="in-words" @click="addTable">Add a table</button>
+            <button type="button" class="in-words" @click="versionsOpen = true">Versions</button>
+            <button type="button" class="in-words" @click="referenceOpen = true">Formula help</button>
           </div>
           <article v-if="template" class="sheet">
             <FigureGroup
@@ -217,45 +211,45 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
             <strong>{{ store.problem.title }}.</strong> {{ store.problem.detail }}
           </p>
           <p v-else-if="faults.length > 0" class="fault" role="status">
-            <button type="button" @click="store.select(faults[0]!.key)">{{ store.labelOf(faults[0]!.key) }}</button>:
+            <button type="button" class="in-words" @click="store.select(faults[0]!.key)">
+              {{ store.labelOf(faults[0]!.key) }}</button>:
             {{ faults[0]!.message }}
             <template v-if="faults.length > 1"> And {{ faults.length - 1 }} more.</template>
           </p>
-          <p v-else-if="!announcement && failures.length > 0" class="fault" role="status">
+          <p v-else-if="!draft.announcement && failures.length > 0" class="fault" role="status">
             For this record
-            <button type="button" @click="store.select(failures[0]!.key)">{{ store.labelOf(failures[0]!.key) }}</button>
+            <button type="button" class="in-words" @click="store.select(failures[0]!.key)">
+              {{ store.labelOf(failures[0]!.key) }}
+            </button>
             has no value: {{ failures[0]!.message.replace(/\.?$/, '.') }}
             <template v-if="failures.length > 1"> {{ failures.length - 1 }} more have none either.</template>
           </p>
           <p v-else class="quiet" role="status">
             {{
-              announcement ??
+              draft.announcement ??
               barred ??
               (view
-                ? `Version ${opened?.version ?? ''}. ${formulas.length} figures, all in order.`
+                ? `${opened?.version ? `Version ${opened.version}. ` : ''}${formulas.length} figures, all in order.`
                 : 'Computing the figures …')
             }}
           </p>
-          <PermittedButton
-            label="Publish"
-            :disabled="!barred && (!changed || faults.length > 0 || store.busy)"
-            :loading="store.busy"
-            :why-not="barred"
-            @press="store.publish()"
-          />
+          <span class="end">
+            <DraftState @conflict="conflictOpen = true" @discard="draft.throwAway(selected)" />
+            <PermittedButton
+              label="Publish"
+              :disabled="!barred && (!mayPublish || faults.length > 0)"
+              :why-not="barred"
+              @press="publishOpen = true"
+            />
+          </span>
         </div>
       </template>
     </DeskAndLeaf>
     <TemplateVersions v-model:open="versionsOpen" :template-id="String(route.params.id)" />
-    <StoppedRecords
-      :problem="store.stopped"
-      :busy="store.busy"
-      @publish="store.publish"
-      @close="store.stopped = undefined"
-    />
+    <PublishDraft v-model:open="publishOpen" />
+    <DraftConflict v-model:open="conflictOpen" />
     <CalculationShelf v-model:visible="shelfOpen" @take="store.take" />
     <FormulaReference v-model:visible="referenceOpen" />
-    <ConfirmDialog :draggable="false" />
   </div>
 </template>
 
@@ -279,19 +273,6 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
 .spring {
   flex: 1;
 }
-.strip button,
-.fault button {
-  padding: 0;
-  background: none;
-  border: 0;
-  color: var(--verdigris);
-  font-weight: 500;
-  cursor: pointer;
-}
-.strip button:disabled {
-  color: var(--ink-off);
-  cursor: default;
-}
 .sheet {
   flex: 1;
   min-height: 0;
@@ -314,6 +295,12 @@ useEventListener(window, 'beforeunload', (event) => changed.value && event.preve
   padding: 8px 14px 8px 20px;
   background: var(--sheet);
   border-top: 1px solid var(--hairline);
+}
+.end {
+  display: flex;
+  flex: none;
+  align-items: center;
+  gap: 16px;
 }
 .fault {
   color: var(--brick);

@@ -1,0 +1,119 @@
+import { anything, boolean, number, shape, text, uuid } from '../shape/shape';
+import { templateShape, type Pins } from '../template/template';
+import { all, count, day, moment, recordSchema, uuidText, words } from './answers';
+import { endpoint } from './endpoint';
+import { ofTemplate } from './templates';
+
+/** How often a draft was saved: a change is made to what was saved last. Zero where there is no draft yet. */
+const revision = () => number().integer().min(0).max(2_000_000_000).required();
+const note = text(500);
+
+export const draftEndpoints = {
+  'GET /drafts': endpoint({
+    about: 'The drafts of templates, those of templates that were never published too.',
+    may: 'publish',
+    answer: all(
+      shape({
+        id: words(),
+        name: words(),
+        kind: words(),
+        recordType: words(),
+        /** Whether documents can be produced from its template already. */
+        isPublished: boolean().required(),
+        editedBy: words(),
+        editedAt: moment(),
+      }).required(),
+    ),
+    twice: 'safe',
+  }),
+  'POST /drafts': endpoint({
+    about: 'Begins a new template as a draft, under an id and a name that no other has.',
+    may: 'publish',
+    body: shape({ template: templateShape }).required(),
+    answer: shape({ id: words(), name: words(), revision: count() }).required(),
+    status: 201,
+    twice: 'again',
+    perMinute: 60,
+  }),
+  'GET /templates/{id}/draft': endpoint({
+    about: 'A template as it is worked on: its draft, or what is published where nothing was changed since.',
+    may: 'publish',
+    parameters: ofTemplate,
+    answer: shape({
+      template: templateShape,
+      revision: count(),
+      /** The version that the draft began with, and the one that documents are produced from; absent for a new template. */
+      base: uuidText().nullable(),
+      versionId: uuidText().nullable(),
+      version: count().nullable(),
+      editedBy: words().nullable(),
+      editedAt: moment().nullable(),
+      schema: recordSchema,
+      pins: anything<Pins>('The house styles and clauses that it would be published with.'),
+      issueDate: day(),
+    }).required(),
+    problems: [404],
+    twice: 'safe',
+  }),
+  'PUT /templates/{id}/draft': endpoint({
+    about:
+      'Saves a draft over the one it was changed from; where somebody else saved meanwhile, the answer brings theirs.',
+    may: 'publish',
+    parameters: ofTemplate,
+    body: shape({
+      /** What it was changed from. */
+      revision: revision(),
+      template: templateShape,
+    }).required(),
+    answer: shape({ revision: count(), savedAt: moment() }).required(),
+    problems: [404, 409],
+    twice: 'same',
+    perMinute: 240,
+  }),
+  'DELETE /templates/{id}/draft': endpoint({
+    about: 'Throws a draft away: what is published stays as it is, and a template that was never published is gone.',
+    may: 'publish',
+    parameters: ofTemplate,
+    query: shape({ revision: revision() }).required(),
+    answer: shape({ revision: count() }).required(),
+    problems: [404, 409],
+    twice: 'same',
+  }),
+  'POST /templates/{id}/draft/editors': endpoint({
+    about:
+      'Says that somebody works on a draft, every few seconds; tells who else does, and whether it was saved meanwhile.',
+    may: 'publish',
+    parameters: ofTemplate,
+    body: shape({
+      /** Of the window that it is worked on in. */
+      window: uuid().required(),
+      /** It is closed now. */
+      leaves: boolean(),
+    }).required(),
+    answer: shape({
+      revision: count(),
+      others: all(shape({ name: words(), isYou: boolean().required(), since: moment() }).required()),
+    }).required(),
+    problems: [404],
+    twice: 'same',
+    perMinute: 120,
+  }),
+  'POST /templates/{id}/versions': endpoint({
+    about: 'Publishes a draft as the next version of its template, through the same gate as a file.',
+    may: 'publish',
+    parameters: ofTemplate,
+    body: shape({
+      revision: revision(),
+      /** What is different, for whoever looks at the versions. */
+      note,
+      /** Why it is published although it stops on some records. */
+      reason: text(500),
+      /** The version that is replaced, where another one was published since the draft began. */
+      over: uuid(),
+    }).required(),
+    answer: shape({ versionId: uuidText(), version: count() }).required(),
+    problems: [404, 409],
+    twice: 'again',
+    perMinute: 120,
+  }),
+};

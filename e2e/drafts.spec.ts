@@ -1,0 +1,94 @@
+import { expect, test, type Page } from '@playwright/test';
+import { SIGNED_IN } from './callers';
+import { dropDrafts } from './drafts';
+
+test.afterEach(({ page }) => dropDrafts(page));
+
+const ID = 'delivery-note';
+const openSheet = async (page: Page) => {
+  await page.goto(`/templates/${ID}/figures`);
+  await expect(page.getByText(/all in order/)).toBeVisible();
+};
+const name = (page: Page) => page.locator('[data-key="total_weight"] .label');
+const rename = async (page: Page, label: string) => {
+  await name(page).click();
+  await page.getByRole('textbox', { name: 'Label', exact: true }).fill(label);
+  await page.keyboard.press('Enter');
+};
+const state = (page: Page, words: string) => expect(page.getByText(words, { exact: true })).toBeVisible();
+
+test('a change is saved by itself and found again; the draft is discarded, brought back, and published with a note', async ({
+  page,
+}) => {
+  await openSheet(page);
+  await state(page, 'No changes');
+  const before = await name(page).textContent();
+  await rename(page, 'Weight of all');
+  await state(page, 'Saved');
+  await page.reload();
+  await expect(name(page)).toHaveText('Weight of all');
+  await page.goto('/templates');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Delivery note' })).toContainText('Draft by Tamar Whitlow');
+
+  await openSheet(page);
+  await page.getByRole('button', { name: 'Discard the draft' }).click();
+  await expect(name(page)).toHaveText(before!);
+  await state(page, 'No changes');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(name(page)).toHaveText('Weight of all');
+  await state(page, 'Saved');
+
+  await page.getByRole('button', { name: 'Publish' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Publish the draft' });
+  await expect(dialog.getByLabel('What is different')).toBeFocused();
+  await page.keyboard.type('Says what is weighed');
+  await page.keyboard.press('Enter');
+  const stopped = page.getByRole('dialog', { name: 'Some records could not be filed' });
+  const published = page.getByText('Published as version 2');
+  await expect(stopped.or(published)).toBeVisible();
+  if (await stopped.isVisible()) {
+    await page.keyboard.type('They wait for their addresses');
+    await page.keyboard.press('Enter');
+  }
+  await expect(published).toBeVisible();
+  await page.getByRole('button', { name: 'Versions' }).click();
+  await expect(page.getByRole('dialog', { name: 'Versions' }).getByRole('listitem').first()).toContainText(
+    'Says what is weighed',
+  );
+});
+
+test('of two windows the second is told; where both change, nothing is lost', async ({ page, browser }) => {
+  await openSheet(page);
+  const other = await (await browser.newContext({ storageState: SIGNED_IN, locale: 'en-GB' })).newPage();
+  await openSheet(other);
+  await expect(other.getByText('Also open: you, in another window')).toBeVisible();
+  await rename(page, 'Mine');
+  await state(page, 'Saved');
+  await rename(other, 'Other');
+  const conflict = other.getByRole('dialog', { name: 'You changed this draft in another window' });
+  await expect(conflict).toBeVisible();
+  await conflict.getByRole('button', { name: 'Look at the difference' }).click();
+  await expect(conflict.getByRole('row').filter({ hasText: 'Changed' })).toContainText('Other');
+  await conflict.getByRole('button', { name: 'Keep mine as a new template' }).click();
+  await expect(other).toHaveURL(new RegExp(`/templates/${ID}-2/figures`));
+  await expect(name(other)).toHaveText('Other');
+  await expect(name(page)).toHaveText('Mine');
+  await other.goto('/templates');
+  await expect(other.getByRole('listitem').filter({ hasText: '(2)' })).toContainText('not published yet');
+  await other.close();
+});
+
+test('without a connection a change is kept in the browser, and saved once the server is there again', async ({
+  page,
+}) => {
+  await openSheet(page);
+  await page.route('**/draft', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
+  await rename(page, 'Kept here');
+  await state(page, 'Not saved: no connection. Kept in this browser.');
+  await page.reload();
+  await expect(name(page)).toHaveText('Kept here');
+  await expect(page.getByText('Changes brought back that were not saved')).toBeVisible();
+  await page.unroute('**/draft');
+  await page.evaluate(() => window.dispatchEvent(new Event('online')));
+  await state(page, 'Saved');
+});

@@ -1,0 +1,17 @@
+import type { draftEndpoints } from '../../core/contract/drafts';
+import { beginDraft, listDrafts, openDraft, publishDraft, saveDraft, seeEditor, throwDraftAway } from '../drafts';
+import type { Answers } from '../edge/answer';
+
+export const draftAnswers: Answers<typeof draftEndpoints> = {
+  'GET /drafts': ({ services, caller }) => listDrafts(services.database, caller),
+  'POST /drafts': ({ body, services, caller }) => beginDraft(services, body.template, caller),
+  'GET /templates/{id}/draft': ({ parameters, services, caller }) => openDraft(services, parameters.id, caller),
+  'PUT /templates/{id}/draft': ({ parameters, body, services, caller }) =>
+    saveDraft(services, parameters.id, body, caller),
+  'DELETE /templates/{id}/draft': ({ parameters, query, services, caller }) =>
+    throwDraftAway(services, parameters.id, query.revision, caller),
+  'POST /templates/{id}/draft/editors': ({ parameters, body, services, caller }) =>
+    seeEditor(services, parameters.id, body, caller),
+  'POST /templates/{id}/versions': ({ parameters, body, services, caller }) =>
+    publishDraft(services, parameters.id, body, caller),
+};

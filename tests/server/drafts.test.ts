@@ -1,0 +1,215 @@
+import { eq } from 'drizzle-orm';
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
+import type { Template } from '../../core/template/template';
+import { closeDatabase, openDatabase } from '../../server/db/database';
+import { templateDrafts, templateEditors, templates, templateVersions, trail } from '../../server/db/schema';
+import {
+  beginDraft,
+  dropClosedEditors,
+  listDrafts,
+  openDraft,
+  publishDraft,
+  saveDraft,
+  seeEditor,
+  throwDraftAway,
+} from '../../server/drafts';
+import type { Caller } from '../../server/people/caller';
+import { Press } from '../../server/press/press';
+import { Problem } from '../../server/problem';
+import type { Services } from '../../server/services';
+import { listVersions } from '../../server/templates';
+import { callerWith } from '../callers';
+import { proofOf } from './produce';
+import { openStack, type Stack } from './stack';
+
+let stack: Stack;
+let press: Press;
+const CALLER = callerWith();
+const database = () => openDatabase().database;
+const services = () => ({ database: database(), press }) as unknown as Services;
+const ID = 'glasshouse-quote';
+/** Some deals of the demo have no currency yet. */
+const REASON = 'They wait for their prices';
+const OTHER: Caller = { ...CALLER, id: randomUUID(), name: 'Ines Aldan' };
+
+beforeAll(async () => {
+  stack = await openStack();
+  press = new Press(1);
+});
+afterAll(async () => {
+  press.close();
+  await closeDatabase();
+  await stack.close();
+});
+beforeEach(async () => {
+  await database().delete(templateDrafts);
+  await database().delete(templateEditors);
+});
+
+const opened = async (id = ID) => (await openDraft(services(), id, CALLER)).template;
+const named = (template: Template, name: string): Template => ({ ...template, name });
+const save = (template: Template, revision: number, caller = CALLER) =>
+  saveDraft(services(), template.id, { revision, template }, caller);
+const refused = async (tried: Promise<unknown>): Promise<Problem> => {
+  const thrown: unknown = await tried.then(
+    () => undefined,
+    (problem: unknown) => problem,
+  );
+  expect(thrown).toBeInstanceOf(Problem);
+  return thrown as Problem;
+};
+
+it('is what is published, until something is changed; then it is kept beside it', async () => {
+  const before = await openDraft(services(), ID, CALLER);
+  expect(before).toMatchObject({ revision: 0, version: 1, editedBy: null, base: before.versionId });
+  expect(await listDrafts(database(), CALLER)).toEqual([]);
+  const { revision } = await save(named(before.template, 'Our quote'), 0);
+  expect(await save(named(before.template, 'Our own quote'), revision)).toMatchObject({ revision: 2 });
+  expect(await openDraft(services(), ID, OTHER)).toMatchObject({
+    template: named(before.template, 'Our own quote'),
+    revision: 2,
+    base: before.versionId,
+    editedBy: CALLER.name,
+  });
+  expect(await listDrafts(database(), CALLER)).toMatchObject([{ id: ID, name: 'Our own quote', isPublished: true }]);
+  expect((await proofOf(services(), 'D-1188', ID, CALLER)).template.name).toBe(before.template.name);
+});
+
+it('is refused with both at hand where somebody else saved meanwhile, and saved once where it is sent twice', async () => {
+  const template = await opened();
+  await save(named(template, 'Theirs'), 0, OTHER);
+  const { status, title, members } = await refused(save(named(template, 'Mine'), 0));
+  expect([status, title]).toEqual([409, 'Ines Aldan changed this draft meanwhile']);
+  expect(members).toMatchObject({ reason: 'draft', draft: { revision: 1, template: named(template, 'Theirs') } });
+  expect((await refused(save(named(template, 'Mine'), 0, OTHER))).title).toBe(
+    'You changed this draft in another window',
+  );
+  // An answer that was lost is asked for again.
+  expect(await save(named(template, 'Theirs'), 0)).toMatchObject({ revision: 1 });
+  const two = await Promise.allSettled([save(named(template, 'A'), 1), save(named(template, 'B'), 1, OTHER)]);
+  expect(two.map(({ status: how }) => how).sort()).toEqual(['fulfilled', 'rejected']);
+});
+
+it('of two who begin at once the second is told', async () => {
+  const template = await opened();
+  const two = await Promise.allSettled([save(named(template, 'A'), 0), save(named(template, 'B'), 0, OTHER)]);
+  expect(two.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+  expect((await openDraft(services(), ID, CALLER)).revision).toBe(1);
+});
+
+it('is published through the gate with its note, and is gone then', async () => {
+  const template = await opened();
+  const total = (formula: string): Template => ({
+    ...template,
+    sheet: {
+      ...template.sheet,
+      document: template.sheet.document.map((each) => (each.name === 'total' ? { ...each, formula } : each)),
+    },
+  });
+  await save(total('subtotal + nothing_of_the_kind'), 0);
+  const faulty = await refused(publishDraft(services(), ID, { revision: 1 }, CALLER));
+  expect([faulty.status, faulty.detail]).toEqual([422, expect.stringContaining('nothing_of_the_kind')]);
+  await save(named(template, 'Quote, as it is'), 1);
+  expect((await refused(publishDraft(services(), ID, { revision: 1 }, CALLER))).status).toBe(409);
+  const { version } = await publishDraft(
+    services(),
+    ID,
+    { revision: 2, note: ' A shorter name. ', reason: REASON },
+    CALLER,
+  );
+  expect((await listVersions(database(), ID, CALLER))[0]).toMatchObject({
+    version,
+    note: 'A shorter name.',
+    isCurrent: true,
+  });
+  expect(await openDraft(services(), ID, CALLER)).toMatchObject({
+    revision: 0,
+    version,
+    template: { name: 'Quote, as it is' },
+  });
+  expect((await refused(publishDraft(services(), ID, { revision: 2 }, CALLER))).title).toBe('The draft is gone');
+});
+
+it('that began with an older version replaces the newer one only where that is said', async () => {
+  const template = await opened('delivery-note');
+  await save(named(template, 'Mine'), 0);
+  const [row] = await database().select().from(templateVersions).where(eq(templateVersions.templateId, template.id));
+  const newer = { ...row!, id: randomUUID(), version: 7 };
+  await database().insert(templateVersions).values(newer);
+  await database().update(templates).set({ currentVersion: newer.id }).where(eq(templates.id, template.id));
+  const { title, members } = await refused(
+    publishDraft(services(), template.id, { revision: 1, reason: REASON }, CALLER),
+  );
+  expect([title, members]).toEqual([
+    'A newer version was published',
+    { reason: 'template', version: { versionId: newer.id } },
+  ]);
+  expect((await openDraft(services(), template.id, CALLER)).revision).toBe(1);
+  expect(
+    await publishDraft(services(), template.id, { revision: 1, reason: REASON, over: newer.id }, CALLER),
+  ).toMatchObject({
+    version: 8,
+  });
+});
+
+it('is thrown away, which the trail tells, and can be saved again', async () => {
+  const template = await opened();
+  await save(named(template, 'Mine'), 0);
+  expect((await refused(throwDraftAway(services(), ID, 4, CALLER))).status).toBe(409);
+  expect(await throwDraftAway(services(), ID, 1, CALLER)).toEqual({ revision: 0 });
+  expect(await throwDraftAway(services(), ID, 1, CALLER)).toEqual({ revision: 0 });
+  const told = await database().select().from(trail).where(eq(trail.act, 'threw away'));
+  expect(told.map(({ sentence }) => sentence)).toEqual(['Threw the draft of “Mine” away.']);
+  expect((await refused(save(named(template, 'Late'), 1))).title).toBe('The draft is gone');
+  expect(await save(named(template, 'Mine'), 0)).toMatchObject({ revision: 1 });
+});
+
+it('of a template that was never published is all there is of it', async () => {
+  const template = { ...(await opened()), id: 'own-letter', name: 'Own letter' };
+  await save(template, 0);
+  expect(await openDraft(services(), 'own-letter', CALLER)).toMatchObject({ base: null, version: null, revision: 1 });
+  expect(await listDrafts(database(), CALLER)).toMatchObject([{ id: 'own-letter', isPublished: false }]);
+  await throwDraftAway(services(), 'own-letter', 1, CALLER);
+  for (const tried of [
+    () => openDraft(services(), 'own-letter', CALLER),
+    () => throwDraftAway(services(), 'own-letter', 1, CALLER),
+    () => publishDraft(services(), 'own-letter', { revision: 1 }, CALLER),
+  ])
+    expect((await refused(tried())).status).toBe(404);
+  const wrong = saveDraft(services(), 'own-letter', { revision: 0, template: { ...template, id: 'other' } }, CALLER);
+  expect((await refused(wrong)).status).toBe(422);
+});
+
+it('is known to be worked on by others as long as they say so', async () => {
+  const [mine, second, theirs] = [randomUUID(), randomUUID(), randomUUID()];
+  const see = (window: string, caller = CALLER, leaves = false) =>
+    seeEditor(services(), ID, { window, leaves }, caller);
+  expect(await see(mine)).toEqual({ revision: 0, others: [] });
+  await see(theirs, OTHER);
+  await see(second);
+  const { others } = await see(mine);
+  expect(others.map(({ name, isYou }) => [name, isYou])).toEqual([
+    ['Ines Aldan', false],
+    [CALLER.name, true],
+  ]);
+  // Nobody closes the window of somebody else.
+  await see(theirs, CALLER, true);
+  expect((await see(mine)).others).toHaveLength(2);
+  await see(theirs, OTHER, true);
+  await database()
+    .update(templateEditors)
+    .set({ seenAt: new Date(Date.now() - 40_000) })
+    .where(eq(templateEditors.window, second));
+  expect((await see(mine)).others).toEqual([]);
+  await dropClosedEditors(database(), Date.now() + 270_000);
+  expect((await database().select().from(templateEditors)).map(({ window }) => window)).toEqual([mine]);
+});
+
+it('begins a new template under an id and a name that are free among templates and drafts', async () => {
+  const template = await opened();
+  const begun = () => beginDraft(services(), template, CALLER);
+  expect(await begun()).toEqual({ id: `${ID}-2`, name: `${template.name} (2)`, revision: 1 });
+  expect(await begun()).toEqual({ id: `${ID}-3`, name: `${template.name} (3)`, revision: 1 });
+  expect(await openDraft(services(), `${ID}-3`, CALLER)).toMatchObject({ base: null, template: { id: `${ID}-3` } });
+});
