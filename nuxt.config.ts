@@ -36,7 +36,6 @@ export default defineNuxtConfig({
         imports: ['refDebounced', 'useElementSize', 'useEventListener', 'useNow', 'useTimeoutFn', 'watchDebounced'],
       },
       { from: 'primevue/usetoast', imports: ['useToast'] },
-      { from: 'primevue/useconfirm', imports: ['useConfirm'] },
       { from: '#core/contract/address', imports: ['addressOf'] },
     ],
   },

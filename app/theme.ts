@@ -6,7 +6,6 @@ import breadcrumb from '@primeuix/themes/aura/breadcrumb';
 import button from '@primeuix/themes/aura/button';
 import checkbox from '@primeuix/themes/aura/checkbox';
 import chip from '@primeuix/themes/aura/chip';
-import confirmdialog from '@primeuix/themes/aura/confirmdialog';
 import datatable from '@primeuix/themes/aura/datatable';
 import datepicker from '@primeuix/themes/aura/datepicker';
 import dialog from '@primeuix/themes/aura/dialog';
@@ -51,7 +50,6 @@ const used = {
     button,
     checkbox,
     chip,
-    confirmdialog,
     datatable,
     datepicker,
     dialog,

@@ -1,4 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
+import { dropDrafts } from './drafts';
+
+test.afterEach(({ page }) => dropDrafts(page));
 
 const openSheet = async (page: Page, deal: string) => {
   await page.goto(`/templates/glasshouse-quote/figures?record=${deal}`);
@@ -114,7 +117,6 @@ test('figures are added, moved by key, renamed with all their uses, and taken ou
   await row(page, 'figure_1').locator('.name').click();
   await page.getByRole('button', { name: 'Delete' }).last().click();
   await expect(row(page, 'figure_1')).toHaveCount(0);
-  page.on('dialog', (dialog) => void dialog.accept());
 });
 
 test('a published sheet is what documents are produced from', async ({ page }) => {
@@ -124,6 +126,7 @@ test('a published sheet is what documents are produced from', async ({ page }) =
   await page.keyboard.press('Enter');
   await expect(page.getByText('Renamed to extras_sum, with every use of it')).toBeVisible();
   await publish(page).click();
+  await page.getByRole('dialog', { name: 'Publish the draft' }).getByRole('button', { name: 'Publish' }).click();
   const stopped = page.getByRole('dialog', { name: 'Some records could not be filed' });
   await expect(stopped.getByRole('listitem').first()).toContainText('Set it on the deal.');
   await expect(stopped.getByLabel('Why publish it all the same')).toBeFocused();

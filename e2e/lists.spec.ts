@@ -123,12 +123,12 @@ test('values on a proof are one stop of the Tab key, have names, and arrows lead
 
 test('of a long proof the pages near the view are drawn, and all of them where it is printed', async ({ page }) => {
   await page.goto('/records/Deal/D-1203/produce/glasshouse-quote');
-  const drawn = page.locator('[data-page] > svg');
+  const drawn = page.locator('[data-page] .drawing > svg');
   await expect(page.getByLabel('Page 7 of 7')).toBeAttached();
   await expect.poll(() => drawn.count()).toBe(2);
   await page.getByLabel('Page 7 of 7').scrollIntoViewIfNeeded();
-  await expect(page.locator('[data-page="7"] > svg')).toBeVisible();
-  await expect(page.locator('[data-page="1"] > svg')).toHaveCount(0);
+  await expect(page.locator('[data-page="7"] svg')).toBeVisible();
+  await expect(page.locator('[data-page="1"] svg')).toHaveCount(0);
   await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')));
   await expect(drawn).toHaveCount(7);
 });

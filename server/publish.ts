@@ -22,8 +22,12 @@ export interface Published {
 export interface Publishing {
   /** The version that the change was made to; absent for a new template. */
   base?: string;
+  /** What is different in it. */
+  note?: string;
   /** Why it is published although it stops on some records. */
   reason?: string;
+  /** What is done in the same transaction. */
+  with?: (transaction: Connection) => Promise<void>;
   /** What a person has to decide first. It is thrown once nothing is wrong with the template. */
   undecided?: Problem;
   caller: Caller;
@@ -39,7 +43,7 @@ export async function publish(
   services: Services,
   template: Template,
   pins: Pins,
-  { base, reason, undecided, caller }: Publishing,
+  { base, note, reason, undecided, caller, with: also }: Publishing,
 ): Promise<Published> {
   const { database, press } = services;
   const schema = await recordSchema();
@@ -66,11 +70,13 @@ export async function publish(
         409,
         'A newer version was published',
         'Someone published another version meanwhile. Open it again and make the change there.',
-        { reason: 'template' },
+        { reason: 'template', version: row && { versionId: row.currentVersion } },
       );
+    await also?.(transaction);
     const { id, version } = await addVersion(transaction, template, pins, {
       origin: 'made',
       by: caller.name,
+      note,
       stops: records.length > 0 ? { reason: accepted!, records } : undefined,
     });
     await makeCurrent(transaction, template, id);
@@ -91,14 +97,18 @@ export async function publish(
 }
 
 /** The house styles and clauses that a template asks for, as they are here. What is not here is told by the gate. */
-export async function pinsFor(connection: Connection, template: Template): Promise<Pins> {
+export async function pinsFor(
+  connection: Connection,
+  template: Template,
+  refusal = 'The template was not imported',
+): Promise<Pins> {
   const styles = await connection
     .select()
     .from(houseStyles)
     .where(inArray(houseStyles.id, houseStylesOf(template)));
   if (styles.length === 0)
     throw faultyTemplate(
-      'The template was not imported',
+      refusal,
       only(
         'houseStyle',
         `The template asks for the house style “${template.houseStyle}”, which is not here. Make it first, or name another one.`,

@@ -4,9 +4,9 @@ import type { Contract } from '../core/contract/contract';
 import type { AnswerOf, QueryOf } from '../core/contract/endpoint';
 import { templateChanges, type TemplateChange } from '../core/template/compare';
 import type { Template } from '../core/template/template';
+import { underFreeName } from './drafts';
 import { withFilesInside, withFilesKept } from './assets';
 import type { Connection } from './db/database';
-import { templates } from './db/schema';
 import { findTemplate, seenTemplate, type PublishedTemplate } from './productions/template';
 import { refuseUnseenKind } from './people/access';
 import type { Caller } from './people/caller';
@@ -72,15 +72,6 @@ const wouldReplace = ({ template: { name }, version }: PublishedTemplate, change
     `The file differs from “${name}”, which is at version ${version} here. Replace it, or import the file as a new template.`,
     { reason: 'replaces', template: { name, version }, templateChanges: changes },
   );
-
-/** The same template under an id and a name that none here has. */
-async function underFreeName(connection: Connection, template: Template): Promise<Template> {
-  const taken = await connection.select({ id: templates.id, name: templates.name }).from(templates);
-  for (let count = 2; ; count++) {
-    const own = { ...template, id: `${template.id}-${count}`, name: `${template.name} (${count})` };
-    if (!taken.some(({ id, name }) => id === own.id || name === own.name)) return own;
-  }
-}
 
 async function withFiles(keeping: Parameters<typeof withFilesKept>[0], template: Template): Promise<Template> {
   const without = Object.entries(template.files ?? {}).find(([, file]) => file.content === undefined);

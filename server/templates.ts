@@ -1,18 +1,13 @@
 import { asc, count, desc, eq, max, sql } from 'drizzle-orm';
-import { checkContext, renameInTemplate } from '../core/template/check';
-import { DOCUMENT_KINDS, type Template } from '../core/template/template';
+import { DOCUMENT_KINDS } from '../core/template/template';
 import { today } from './config';
 import { recordSchema } from './records/record-schema';
 import type { Database } from './db/database';
 import { documents, templates, templateVersions } from './db/schema';
 import { seenTemplate } from './productions/template';
 import { seesKind } from './people/access';
+import { addToTrail } from './trail';
 import type { Caller } from './people/caller';
-import { Problem } from './problem';
-import type { BodyOf } from '../core/contract/endpoint';
-import type { Contract } from '../core/contract/contract';
-import { publish, type Published } from './publish';
-import type { Services } from './services';
 
 /** Every template that a caller may see, with how it is used, in the course of a sale: quotes before invoices. */
 export async function listTemplates(database: Database, caller: Caller) {
@@ -23,6 +18,7 @@ export async function listTemplates(database: Database, caller: Caller) {
       name: templates.name,
       kind: templates.kind,
       recordType: templates.recordType,
+      archivedAt: templates.archivedAt,
       version: templateVersions.version,
       versionId: templateVersions.id,
       editions: sql<number>`jsonb_array_length(${templateVersions.body} -> 'editions')`,
@@ -53,6 +49,22 @@ export async function templateWithSchema(database: Database, templateId: string,
   return { template, version, versionId, schema, pins, issueDate: today() };
 }
 
+/** Puts a template away, or brings it back. What was filed from it stays. @throws Problem */
+export async function archiveTemplate(database: Database, templateId: string, archived: boolean, caller: Caller) {
+  const { template } = await seenTemplate(database, templateId, caller);
+  const its = eq(templates.id, templateId);
+  return database.transaction(async (transaction) => {
+    const [before] = await transaction.select().from(templates).where(its).for('update');
+    if ((before!.archivedAt !== null) === archived) return { archivedAt: before!.archivedAt };
+    const archivedAt = archived ? new Date() : null;
+    await transaction.update(templates).set({ archivedAt }).where(its);
+    const subject = { kind: 'template', id: templateId, name: template.name } as const;
+    const sentence = archived ? `Archived “${template.name}”.` : `Brought “${template.name}” back from the archive.`;
+    await addToTrail(transaction, caller, archived ? 'archived' : 'brought back', subject, sentence);
+    return { archivedAt };
+  });
+}
+
 /** The versions of a template, the newest first. @throws Problem */
 export async function listVersions(database: Database, templateId: string, caller: Caller) {
   const { versionId: current } = await seenTemplate(database, templateId, caller);
@@ -62,6 +74,7 @@ export async function listVersions(database: Database, templateId: string, calle
       version: templateVersions.version,
       publishedAt: templateVersions.publishedAt,
       publishedBy: templateVersions.publishedBy,
+      note: templateVersions.note,
       stops: templateVersions.stops,
     })
     .from(templateVersions)
@@ -72,33 +85,4 @@ export async function listVersions(database: Database, templateId: string, calle
     reason: stops?.reason ?? null,
     isCurrent: row.versionId === current,
   }));
-}
-
-/**
- * Publishes a template with another figure sheet as its next version. Formulas of the page follow the renames.
- * @throws Problem
- */
-export async function publishSheet(
-  services: Services,
-  templateId: string,
-  change: BodyOf<Contract['PUT /templates/{id}/sheet']>,
-  caller: Caller,
-): Promise<Published> {
-  const { template, pins, versionId, schema } = await templateWithSchema(services.database, templateId, caller);
-  if (versionId !== change.base) {
-    throw new Problem(
-      409,
-      'A newer version was published',
-      'Someone published another version meanwhile. Open the figure sheet again and make the change there.',
-      { reason: 'template' },
-    );
-  }
-  const followed = change.renames.reduce<Template>((each, { key, name }) => {
-    return { ...renameInTemplate(each, checkContext(each, schema, pins.houseStyles), key, name) };
-  }, template);
-  return publish(services, { ...followed, sheet: change.sheet }, pins, {
-    base: versionId,
-    reason: change.reason,
-    caller,
-  });
 }

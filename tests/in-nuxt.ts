@@ -20,7 +20,7 @@ export const refusal = (status: number, title: string, more: object = {}) => ({
 });
 
 /**
- * Puts in place what Nuxt gives every file of app/ without an import: Vue's functions, a store of stores, `$fetch` with a made-up
+ * Puts in place what Nuxt gives every file of app/ without an import: Vue's functions, a store of stores, an empty storage, `$fetch` with a made-up
  * server behind it, and whatever else is `given`. Gives all requests that were sent.
  */
 export function inNuxt(answering: Answering, given: object = {}): Sent[] {
@@ -38,8 +38,19 @@ export function inNuxt(answering: Answering, given: object = {}): Sent[] {
     requests.push(sent);
     return Promise.resolve().then(() => answering(sent));
   };
-  for (const [name, value] of Object.entries({ ...vue, $fetch, ...given })) vi.stubGlobal(name, value);
+  for (const [name, value] of Object.entries({ ...vue, $fetch, localStorage: emptyStorage(), ...given }))
+    vi.stubGlobal(name, value);
   return requests;
+}
+
+/** What a browser keeps for a site. */
+function emptyStorage(): Pick<Storage, 'getItem' | 'setItem' | 'removeItem'> {
+  const kept = new Map<string, string>();
+  return {
+    getItem: (name) => kept.get(name) ?? null,
+    setItem: (name, text) => void kept.set(name, text),
+    removeItem: (name) => void kept.delete(name),
+  };
 }
 
 /** Lets everything that waits for an answer go on. */

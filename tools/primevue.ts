@@ -11,7 +11,6 @@ const TAGS = [
   'Button',
   'Checkbox',
   'Column',
-  'ConfirmDialog',
   'DataTable',
   'DatePicker',
   'Dialog',

@@ -1,4 +1,5 @@
 import type { TemplateChange } from '~~/core/template/compare';
+import type { Template } from '#core/template/template';
 import { addressOf, type EndpointKey, type InAddress, type Needed } from '#core/contract/address';
 import type { Contract } from '#core/contract/contract';
 import type { AnswerOf, BodyOf, FileContent } from '#core/contract/endpoint';
@@ -17,6 +18,10 @@ export interface ApiProblem {
   faults?: { path: string; sentence: string }[];
   /** What a template file would change in the template that it would replace. */
   templateChanges?: TemplateChange[];
+  /** What somebody else made of a draft, where two changed it. */
+  draft?: { template: Template; revision: number; editedBy: string | null; editedAt: string | null };
+  /** The version that was published meanwhile. */
+  version?: { versionId: string };
   /** Records that a template would stop on. */
   records?: { type: string; id: string; name: string; sentences: string[] }[];
 }

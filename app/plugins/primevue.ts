@@ -1,10 +1,8 @@
 import PrimeVue from 'primevue/config';
-import ConfirmationService from 'primevue/confirmationservice';
 import ToastService from 'primevue/toastservice';
 
 /** PrimeVue without styles of its own: they come as a file, made when Lumbix is built. */
 export default defineNuxtPlugin(({ vueApp }) => {
   vueApp.use(PrimeVue, { theme: 'none', ripple: false });
   vueApp.use(ToastService);
-  vueApp.use(ConfirmationService);
 });

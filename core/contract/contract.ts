@@ -1,4 +1,5 @@
 import { documentEndpoints } from './documents';
+import { draftEndpoints } from './drafts';
 import type { Endpoints } from './endpoint';
 import { ownEndpoints, peopleEndpoints, signInEndpoints } from './people';
 import { productionEndpoints } from './productions';
@@ -12,6 +13,7 @@ export const PARTS: Readonly<Record<string, Endpoints>> = {
   Proofs: productionEndpoints,
   Documents: documentEndpoints,
   Templates: templateEndpoints,
+  Drafts: draftEndpoints,
   'Finding, and Lumbix itself': systemEndpoints,
   'Signing in': signInEndpoints,
   Oneself: ownEndpoints,
@@ -28,5 +30,6 @@ export const contract = {
   ...productionEndpoints,
   ...documentEndpoints,
   ...templateEndpoints,
+  ...draftEndpoints,
 } satisfies Endpoints;
 export type Contract = typeof contract;

@@ -1,12 +1,10 @@
-import { string } from 'yup';
-import { anything, boolean, formulaName, listOf, oneOf, shape, text, uuid } from '../shape/shape';
+import { anything, boolean, oneOf, shape, text } from '../shape/shape';
 import { LARGEST_TEMPLATE } from '../files/unpack';
-import { figureSheet } from '../sheet/figure';
 import { templateShape, type Pins } from '../template/template';
 import { all, count, day, moment, recordSchema, uuidText, words } from './answers';
 import { endpoint } from './endpoint';
 
-const ofTemplate = shape({ id: text(120).min(1).required() }).required();
+export const ofTemplate = shape({ id: text(120).min(1).required() }).required();
 const reason = text(500);
 const published = { versionId: uuidText(), version: count() };
 
@@ -24,6 +22,8 @@ export const templateEndpoints = {
         editions: count(),
         documents: count(),
         lastUsed: moment().nullable(),
+        /** Nothing is produced from it since. */
+        archivedAt: moment().nullable(),
       }).required(),
     ),
     twice: 'safe',
@@ -61,6 +61,15 @@ export const templateEndpoints = {
     problems: [404],
     twice: 'safe',
   }),
+  'PUT /templates/{id}/archived': endpoint({
+    about: 'Puts a template away, so that nothing is produced from it, or brings it back.',
+    may: 'publish',
+    parameters: ofTemplate,
+    body: shape({ archived: boolean().required() }).required(),
+    answer: shape({ archivedAt: moment().nullable() }).required(),
+    problems: [404],
+    twice: 'same',
+  }),
   'GET /templates/{id}/versions': endpoint({
     about: 'The versions of a template, the newest first: who published each, and why where some records stop on it.',
     may: 'look',
@@ -70,6 +79,8 @@ export const templateEndpoints = {
         ...published,
         publishedAt: moment(),
         publishedBy: words().nullable(),
+        /** What is different in it. */
+        note: words().nullable(),
         reason: words().nullable(),
         isCurrent: boolean().required(),
       }).required(),
@@ -94,22 +105,5 @@ export const templateEndpoints = {
     answer: { file: 'image/png' },
     problems: [404],
     twice: 'safe',
-  }),
-  'PUT /templates/{id}/sheet': endpoint({
-    about: 'Publishes a template’s figure sheet as its next version.',
-    may: 'publish',
-    parameters: ofTemplate,
-    /** A figure sheet with the renames that led to it, so that the page’s formulas can follow. */
-    body: shape({
-      /** The version that was changed. */
-      base: uuid().required(),
-      renames: listOf(shape({ key: string().required().max(200), name: formulaName() }).required(), 500).required(),
-      sheet: figureSheet,
-      reason,
-    }).required(),
-    answer: shape(published).required(),
-    problems: [404, 409],
-    twice: 'same',
-    perMinute: 120,
   }),
 };

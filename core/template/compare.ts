@@ -1,3 +1,4 @@
+import { canonicalJson } from '../shape/canonical';
 import { everyBlock, ownBlockLists } from './walk';
 import { withInner, wordsFor, type Block } from './blocks';
 import type { Template } from './template';
@@ -24,7 +25,7 @@ export function templateChanges(before: Template, after: Template): TemplateChan
     const change = pieceChanges(piecesOf(before), piecesOf(after));
     return change.added.length + change.changed.length + change.deleted.length > 0 ? [{ part, ...change }] : [];
   });
-  const whole = (template: Template) => canonical({ ...template, $schema: undefined });
+  const whole = (template: Template) => canonicalJson({ ...template, $schema: undefined });
   if (changes.length > 0 || whole(before) === whole(after)) return changes;
   return [{ part: 'Template', added: [], changed: ['order of its parts'], deleted: [] }];
 }
@@ -73,17 +74,11 @@ function pieceChanges(before: readonly Piece[], after: readonly Piece[]): Omit<T
   const names = (pieces: readonly Piece[]) => pieces.map(({ name }) => name);
   return {
     added: names(after.filter(({ key }) => !old.has(key))),
-    changed: names(after.filter(({ key, content }) => old.has(key) && canonical(old.get(key)) !== canonical(content))),
+    changed: names(
+      after.filter(({ key, content }) => old.has(key) && canonicalJson(old.get(key)) !== canonicalJson(content)),
+    ),
     deleted: names(before.filter(({ key }) => !young.has(key))),
   };
 }
 
 const byKey = (pieces: readonly Piece[]) => new Map(pieces.map(({ key, content }) => [key, content]));
-
-/** The same text for the same content, whatever the order of its members. */
-const canonical = (content: unknown): string =>
-  JSON.stringify(content, (_key, value: unknown) =>
-    typeof value === 'object' && value !== null && !Array.isArray(value)
-      ? Object.fromEntries(Object.entries(value).sort(([one], [other]) => (one < other ? -1 : 1)))
-      : value,
-  );

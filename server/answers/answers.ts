@@ -1,6 +1,7 @@
 import type { Contract } from '../../core/contract/contract';
 import type { Answers } from '../edge/answer';
 import { documentAnswers } from './documents';
+import { draftAnswers } from './drafts';
 import { ownAnswers } from './own';
 import { peopleAnswers } from './people';
 import { productionAnswers } from './productions';
@@ -19,4 +20,5 @@ export const answers: Answers<Contract> = {
   ...productionAnswers,
   ...documentAnswers,
   ...templateAnswers,
+  ...draftAnswers,
 };

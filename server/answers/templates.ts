@@ -2,7 +2,7 @@ import type { templateEndpoints } from '../../core/contract/templates';
 import type { Answers } from '../edge/answer';
 import { fileHeaders } from '../edge/file-headers';
 import { putInTemplate, takeOutTemplate } from '../template-file';
-import { listTemplates, listVersions, publishSheet, templateWithSchema } from '../templates';
+import { archiveTemplate, listTemplates, listVersions, templateWithSchema } from '../templates';
 import { templateThumbnail } from '../thumbnail';
 
 export const templateAnswers: Answers<typeof templateEndpoints> = {
@@ -10,6 +10,8 @@ export const templateAnswers: Answers<typeof templateEndpoints> = {
   'POST /templates': ({ query, body, services, caller }) => putInTemplate(services, body, caller, query),
   'GET /templates/{id}': ({ parameters, services, caller }) =>
     templateWithSchema(services.database, parameters.id, caller),
+  'PUT /templates/{id}/archived': ({ parameters, body, services, caller }) =>
+    archiveTemplate(services.database, parameters.id, body.archived, caller),
   'GET /templates/{id}/versions': ({ parameters, services, caller }) =>
     listVersions(services.database, parameters.id, caller),
   'GET /templates/{id}/file': async ({ parameters, services, caller }) => {
@@ -21,6 +23,4 @@ export const templateAnswers: Answers<typeof templateEndpoints> = {
     const kept = { 'Cache-Control': 'private, max-age=300', ETag: `"${version}"` };
     return { bytes: png, headers: { 'Content-Type': 'image/png', ...kept } };
   },
-  'PUT /templates/{id}/sheet': ({ parameters, body, services, caller }) =>
-    publishSheet(services, parameters.id, body, caller),
 };

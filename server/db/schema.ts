@@ -88,6 +88,8 @@ export const templates = pgTable('templates', {
   recordType: text('record_type').notNull(),
   /** The version that documents are produced from. */
   currentVersion: uuid('current_version').notNull(),
+  /** Since when nothing is produced from it; what was filed stays. */
+  archivedAt: at('archived_at'),
 });
 
 /** Immutable once written: a document keeps the version it was made from. */
@@ -105,10 +107,39 @@ export const templateVersions = pgTable(
     publishedBy: text('published_by'),
     /** Whether it came with Lumbix, or was made here. */
     origin: text('origin').$type<'shipped' | 'made'>().notNull().default('shipped'),
+    /** What is different in it, in the words of who published it. */
+    note: text('note'),
     /** Records that this version stops on, and why it was published all the same. */
     stops: jsonb('stops').$type<AcceptedStops>(),
   },
   (table) => [uniqueIndex('template_versions_number').on(table.templateId, table.version)],
+);
+
+/** What is worked on, at most one for each template. A template that was never published is nothing else. */
+export const templateDrafts = pgTable('template_drafts', {
+  templateId: text('template_id').primaryKey(),
+  body: jsonb('body').$type<Template>().notNull(),
+  /** How often it was saved. */
+  revision: integer('revision').notNull(),
+  /** The version it began with. */
+  base: uuid('base'),
+  editedById: uuid('edited_by_id').notNull(),
+  editedBy: text('edited_by').notNull(),
+  editedAt: at('edited_at').notNull().defaultNow(),
+});
+
+/** Windows in which templates are worked on. They say so every few seconds; one that does not any more is closed. */
+export const templateEditors = pgTable(
+  'template_editors',
+  {
+    templateId: text('template_id').notNull(),
+    window: uuid('window').notNull(),
+    personId: uuid('person_id').notNull(),
+    name: text('name').notNull(),
+    since: at('since').notNull().defaultNow(),
+    seenAt: at('seen_at').notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.templateId, table.window] })],
 );
 
 export const series = pgTable('series', {

@@ -2,6 +2,7 @@ import type { Clause } from '../../core/template/clause';
 import type { HouseStyle } from '../../core/template/house-style';
 import { eq, max } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
+import { canonicalJson } from '../../core/shape/canonical';
 import { clausesOf, houseStylesOf } from '../../core/template/assemble';
 import type { Pins, Template } from '../../core/template/template';
 import { withFilesKept, type Keeping } from '../assets';
@@ -80,7 +81,7 @@ export async function addVersion(
   connection: Connection,
   template: Template,
   pins: Pins,
-  { origin, by, stops }: { origin: 'shipped' | 'made'; by?: string; stops?: AcceptedStops },
+  { origin, by, note, stops }: { origin: 'shipped' | 'made'; by?: string; note?: string; stops?: AcceptedStops },
 ): Promise<{ id: string; version: number }> {
   const id = uuidv7();
   const [newest] = await connection
@@ -90,7 +91,7 @@ export async function addVersion(
   const version = (newest?.version ?? 0) + 1;
   await connection
     .insert(templateVersions)
-    .values({ id, templateId: template.id, version, body: template, pins, origin, stops, publishedBy: by });
+    .values({ id, templateId: template.id, version, body: template, pins, origin, note, stops, publishedBy: by });
   return { id, version };
 }
 
@@ -99,13 +100,4 @@ export async function makeCurrent(connection: Connection, template: Template, ve
   const { id, name, kind, record } = template;
   const values = { id, name, kind, recordType: record.type, currentVersion: versionId };
   await connection.insert(templates).values(values).onConflictDoUpdate({ target: templates.id, set: values });
-}
-
-/** JSON with sorted keys: the database keeps objects without their order. */
-function canonicalJson(value: unknown): string {
-  return JSON.stringify(value, (_key, each: unknown) =>
-    each !== null && typeof each === 'object' && !Array.isArray(each)
-      ? Object.fromEntries(Object.entries(each).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : each,
-  );
 }

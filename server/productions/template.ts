@@ -32,17 +32,22 @@ export interface PublishedTemplate {
 /** Versions never change: what was read once is kept for the next time. */
 const knownVersions = new LRUCache<string, PublishedTemplate>({ max: 200 });
 
+/** The version that is used now. Nothing is produced from a template that is archived. */
+export interface CurrentTemplate extends PublishedTemplate {
+  archivedAt: Date | null;
+}
+
 /** The version of a template that documents are produced from now, where there is such a template. */
-export async function findTemplate(connection: Connection, templateId: string): Promise<PublishedTemplate | undefined> {
+export async function findTemplate(connection: Connection, templateId: string): Promise<CurrentTemplate | undefined> {
   const [row] = await connection
-    .select({ versionId: templates.currentVersion })
+    .select({ versionId: templates.currentVersion, archivedAt: templates.archivedAt })
     .from(templates)
     .where(eq(templates.id, templateId));
-  return row && templateVersion(connection, row.versionId);
+  return row && { ...(await templateVersion(connection, row.versionId)), archivedAt: row.archivedAt };
 }
 
 /** The same for a template that has to be there. @throws Problem */
-export async function currentTemplate(connection: Connection, templateId: string): Promise<PublishedTemplate> {
+export async function currentTemplate(connection: Connection, templateId: string): Promise<CurrentTemplate> {
   const template = await findTemplate(connection, templateId);
   if (!template)
     throw new Problem(404, 'No such template', 'This template does not exist any more. Choose another one.');
@@ -54,11 +59,28 @@ export async function seenTemplate(
   connection: Connection,
   templateId: string,
   caller: Caller,
-): Promise<PublishedTemplate> {
+): Promise<CurrentTemplate> {
   const published = await currentTemplate(connection, templateId);
   refuseUnseenKind(caller, published.template.kind);
   refuseUnseenRecord(caller, published.template.record.type);
   return published;
+}
+
+/** The same where documents are to be produced from it. @throws Problem for one that is archived too */
+export async function producibleTemplate(
+  connection: Connection,
+  templateId: string,
+  caller: Caller,
+): Promise<PublishedTemplate> {
+  const seen = await seenTemplate(connection, templateId, caller);
+  if (seen.archivedAt)
+    throw new Problem(
+      409,
+      'This template is archived',
+      'Nothing is produced from it any more. Choose another one, or ask an author to bring it back.',
+      { reason: 'archived' },
+    );
+  return seen;
 }
 
 /** A published version, by its own id. */

@@ -77,7 +77,7 @@ describe('a query', () => {
 describe('a place in a body', () => {
   it('is told by the names of its shape, never by those that were sent', () => {
     const rules = contract['PUT /people/rules'].body;
-    const sheet = contract['PUT /templates/{id}/sheet'].body;
+    const draft = contract['PUT /templates/{id}/draft'].body;
     const told = (shape: ShapeOf<unknown>, body: object) => refused(422, () => accepted(shape, body));
     expect(told(rules, { kinds: { 'made up': { see: 'x', act: [] } }, records: {} })).toBe(
       'In the request, kinds: a list belongs here.',
@@ -85,11 +85,11 @@ describe('a place in a body', () => {
     expect(told(rules, { kinds: { evil: 5 }, records: {} })).toBe('In the request, kinds: an object belongs here.');
     const figure = { name: 'net', label: 'Net', type: 'amount', formula: 5 };
     try {
-      accepted(sheet, { base: ID, renames: [], sheet: { perLine: [figure] } });
+      accepted(draft, { revision: 0, template: { sheet: { perLine: [figure] } } });
     } catch (problem) {
       const { faults } = (problem as Problem).members as { faults: { path: string; sentence: string }[] };
       expect(faults).toContainEqual({
-        path: 'sheet.perLine[0].formula',
+        path: 'template.sheet.perLine[0].formula',
         sentence: 'In the request, formula: a text belongs here.',
       });
     }

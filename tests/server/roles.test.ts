@@ -10,7 +10,8 @@ import { Problem } from '../../server/problem';
 
 import { documentState, listDocuments, readDocument, registerFilters } from '../../server/register';
 import type { Services } from '../../server/services';
-import { listTemplates, publishSheet, templateWithSchema } from '../../server/templates';
+import { listDrafts, openDraft, saveDraft } from '../../server/drafts';
+import { listTemplates, templateWithSchema } from '../../server/templates';
 import { readTrail } from '../../server/trail';
 import { callerWith } from '../callers';
 import { openStack, type Stack } from './stack';
@@ -97,9 +98,13 @@ describe('a kind that some roles alone may see', () => {
     expect((await listTemplates(database(), hidden)).map(({ kind }) => kind)).not.toContain('quote');
     expect(await refusal(templateWithSchema(database(), 'glasshouse-quote', hidden))).toContain('finance');
     expect(await refusal(proofOf(services(), 'D-1188', 'glasshouse-quote', hidden))).toContain('finance');
-    const { template, versionId } = await templateWithSchema(database(), 'glasshouse-quote', seen);
-    const change = { base: versionId, renames: [], sheet: template.sheet };
-    expect(await refusal(publishSheet(services(), 'glasshouse-quote', change, hidden))).toContain('finance');
+    const { template } = await openDraft(services(), 'glasshouse-quote', seen);
+    const change = { revision: 0, template };
+    expect(await refusal(openDraft(services(), 'glasshouse-quote', hidden))).toContain('finance');
+    expect(await refusal(saveDraft(services(), 'glasshouse-quote', change, hidden))).toContain('finance');
+    await saveDraft(services(), 'glasshouse-quote', change, seen);
+    expect((await listDrafts(database(), seen)).map(({ id }) => id)).toEqual(['glasshouse-quote']);
+    expect(await listDrafts(database(), hidden)).toEqual([]);
   });
 });
 

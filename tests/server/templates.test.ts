@@ -9,7 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import { closeDatabase, openDatabase } from '../../server/db/database';
-import { assets, templateVersions, type StoppedRecord } from '../../server/db/schema';
+import { assets, templateVersions, trail, type StoppedRecord } from '../../server/db/schema';
 import { registeredFor } from '../../server/productions/registered';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
@@ -18,7 +18,7 @@ import { trialPdf } from '../../server/productions/proof';
 import { readDocument, readFile } from '../../server/register';
 import type { Services } from '../../server/services';
 import { putInTemplate, takeOutTemplate } from '../../server/template-file';
-import { listTemplates } from '../../server/templates';
+import { archiveTemplate, listTemplates } from '../../server/templates';
 import { templateThumbnail } from '../../server/thumbnail';
 import { shipped } from '../../demo/shipped';
 import { demoSchema, demoSnapshot, withFields } from '../demo-snapshot';
@@ -244,14 +244,32 @@ describe('a template as a file', () => {
   });
 });
 
+it('that is archived stays with its documents, and nothing is produced from it until it is brought back', async () => {
+  const archive = (archived: boolean) => archiveTemplate(database(), 'order-confirmation', archived, CALLER);
+  const { archivedAt } = await archive(true);
+  expect(await archive(true)).toEqual({ archivedAt });
+  const shelf = await listTemplates(database(), CALLER);
+  expect(shelf.filter((each) => each.archivedAt !== null).map(({ id }) => id)).toEqual(['order-confirmation']);
+  await expect(proofOf(services(), 'D-1188', 'order-confirmation', CALLER)).rejects.toMatchObject({
+    status: 409,
+    title: 'This template is archived',
+  });
+  expect(await archive(false)).toEqual({ archivedAt: null });
+  expect((await proofOf(services(), 'D-1188', 'order-confirmation', CALLER)).title).toBeDefined();
+  const told = await database().select().from(trail).where(eq(trail.subjectId, 'order-confirmation'));
+  expect(told.map(({ act }) => act).sort()).toEqual(['archived', 'brought back']);
+});
+
 describe('a document', () => {
   it('is in the edition that its deal asks for, or in the one that is chosen, and is filed in it', async () => {
     const dutch = await proofOf(services(), 'D-1241', 'glasshouse-quote', CALLER);
     expect([dutch.edition, dutch.title]).toEqual(['nl', 'Offerte nummer volgt bij opslaan, Stekruimte belichting']);
     const german = await proofOf(services(), 'D-1241', 'glasshouse-quote', CALLER, { edition: 'de' });
     expect(german.title).toBe('Angebot Nummer wird beim Ablegen vergeben, Stekruimte belichting');
-    // Of one product there is no German name, which is told and may be filed with a reason.
-    expect(german.findings.map(({ id }) => id)).toEqual(['check translated']);
+    expect(german.findings).toEqual([]);
+    // Garden glasshouses have no German names, which is told and may be filed with a reason.
+    const garden = await proofOf(services(), 'D-1230', 'glasshouse-quote', CALLER, { edition: 'de' });
+    expect(garden.findings.map(({ id }) => id)).toEqual(['check translated']);
     const { id } = await fileAs(services(), filingOf(german), CALLER);
     await until(async () => (await readDocument(database(), id, CALLER)).document.state === 'filed');
     const { bytes } = await readFile(database(), id, CALLER);

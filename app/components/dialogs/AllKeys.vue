@@ -8,6 +8,7 @@ const keys = [
   ['/', 'Search the list'],
   ['↑ ↓ Enter', 'Choose a row of a list'],
   ['R', 'Refresh the record'],
+  ['Ctrl P', 'Print the proof, with all of its pages'],
   ['Ctrl Z', 'Undo the last change; in an input, the last typing'],
   ['Ctrl Y', 'Redo it'],
   ['Esc', 'Close what is open'],

@@ -27,6 +27,7 @@ onMounted(() => autofocus && field.value?.$el.focus());
         :type="shown ? 'text' : (type ?? 'text')"
         :autocomplete="autocomplete ?? 'off'"
         :required="required"
+        :autofocus="autofocus"
         :placeholder="placeholder"
         :aria-describedby="hint ? `${id}-hint` : undefined"
         spellcheck="false"

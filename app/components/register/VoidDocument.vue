@@ -51,9 +51,4 @@ form {
   gap: 14px;
   margin-top: 14px;
 }
-footer {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
-}
 </style>

@@ -72,10 +72,4 @@ label {
 .note {
   margin-top: 6px;
 }
-footer {
-  display: flex;
-  justify-content: flex-end;
-  gap: 8px;
-  margin-top: 12px;
-}
 </style>

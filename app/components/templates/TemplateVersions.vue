@@ -15,6 +15,7 @@ watch(open, (isOpen) => isOpen && loaded.reload());
         <span>
           {{ each.publishedBy ? `Published by ${each.publishedBy}` : 'Came with Lumbix' }}
           <span class="quiet">{{ momentText(each.publishedAt) }}</span>
+          <span v-if="each.note" class="note">{{ each.note }}</span>
           <span v-if="each.reason" class="reason">Stops on some records: {{ each.reason }}</span>
         </span>
         <span v-if="each.isCurrent" class="quiet">in use</span>
@@ -34,8 +35,11 @@ li {
 b {
   font-weight: 600;
 }
+.note,
 .reason {
   display: block;
+}
+.reason {
   color: var(--brass-text);
 }
 </style>

@@ -2,21 +2,35 @@
 import { useDropZone } from '@vueuse/core';
 import { searchFor } from '~~/core/words/search';
 import { useMeStore } from '~/stores/me';
+import type { Menu } from 'primevue';
+import type { MenuItem } from 'primevue/menuitem';
 import type { Answer, ApiProblem } from '~/composables/api';
 
 const loaded = useLoaded(() => api('GET /templates'));
 void loaded.reload();
+const store = useMeStore();
+/** What is worked on, for those who may. */
+const drafts = useLoaded(async () => (store.mayNot('publish') ? [] : await api('GET /drafts')));
+void drafts.reload();
 const words = ref('');
 const kind = ref<string>();
-const kinds = computed(() => [...new Set((loaded.value.value ?? []).map((each) => each.kind))]);
-const shown = computed(() => {
+const draftOf = (id: string) => drafts.value.value?.find((each) => each.id === id);
+const unpublished = computed(() => (drafts.value.value ?? []).filter(({ isPublished }) => !isPublished));
+const kinds = computed(() => [
+  ...new Set([...(loaded.value.value ?? []), ...unpublished.value].map((each) => each.kind)),
+]);
+const found = computed(() => {
   const isFound = searchFor(words.value);
-  return (loaded.value.value ?? []).filter(
-    (each) => (!kind.value || each.kind === kind.value) && isFound([each.name, each.kind]),
-  );
+  return <Each extends { name: string; kind: string }>(all: readonly Each[]) =>
+    all.filter((each) => (!kind.value || each.kind === kind.value) && isFound([each.name, each.kind]));
 });
+const archived = computed(() => (loaded.value.value ?? []).filter(({ archivedAt }) => archivedAt !== null));
+const showsArchived = ref(false);
+const shown = computed(() =>
+  found.value((loaded.value.value ?? []).filter(({ archivedAt }) => showsArchived.value || archivedAt === null)),
+);
+const shownDrafts = computed(() => found.value(unpublished.value));
 
-const store = useMeStore();
 const upload = useTemplateRef<{ choose: () => void; clear: () => void }>('upload');
 const page = useTemplateRef<HTMLElement>('page');
 const busy = ref(false);
@@ -33,6 +47,7 @@ async function putIn(file: File | null | undefined, as?: 'replacement' | 'new', 
   if (!file || busy.value || store.mayNot('publish')) return;
   busy.value = true;
   announcement.value = '';
+  undoable.value = undefined;
   refused.value = undefined;
   try {
     const { name, version, outcome } = await api('POST /templates', { query: { as, reason }, body: file });
@@ -42,7 +57,7 @@ async function putIn(file: File | null | undefined, as?: 'replacement' | 'new', 
       replaced: `“${name}” is at version ${version} now.`,
       unchanged: `“${name}” is the same as version ${version}. Nothing was changed.`,
     }[outcome];
-    if (outcome !== 'unchanged') await loaded.reload();
+    if (outcome !== 'unchanged') await reload();
   } catch (thrown) {
     const problem = asProblem(thrown);
     const decides = problem.reason === 'stops' || problem.reason === 'replaces';
@@ -52,6 +67,93 @@ async function putIn(file: File | null | undefined, as?: 'replacement' | 'new', 
     busy.value = false;
     upload.value?.clear();
   }
+}
+
+/** The template or draft whose menu is open. */
+const chosen = shallowRef<{ id: string; name: string; published?: Answer<'GET /templates'>[number] }>();
+const menu = useTemplateRef<InstanceType<typeof Menu>>('menu');
+const reload = () => Promise.all([loaded.reload(), drafts.reload()]);
+const act = useAct(reload);
+/** What was just done, with the way to undo it. */
+const undoable = shallowRef<{ words: string; undo: () => Promise<unknown> }>();
+const barred = computed(() => store.mayNot('publish'));
+const renaming = shallowRef<{ id: string; name: string; isPublished: boolean }>();
+const actions = computed<MenuItem[]>(() => {
+  const each = chosen.value;
+  if (!each) return [];
+  const { id, name, published } = each;
+  const exported = {
+    label: 'Export',
+    url: addressOf('GET /templates/{id}/file', { parameters: { id } }),
+  };
+  const duplicated = { label: 'Duplicate', disabled: !!barred.value, command: () => void duplicate(id) };
+  const rename = {
+    label: 'Rename',
+    disabled: !!barred.value,
+    command: () => (renaming.value = { id, name, isPublished: published !== undefined }),
+  };
+  if (!published) return [rename, duplicated, { label: 'Delete', command: () => void discard(id, name) }];
+  const isArchived = published.archivedAt !== null;
+  const archive = {
+    label: isArchived ? 'Bring back' : 'Archive',
+    disabled: !!barred.value,
+    command: () => void setArchived(id, name, !isArchived),
+  };
+  return [exported, rename, duplicated, archive];
+});
+
+function openMenu(event: Event, of: NonNullable<typeof chosen.value>): void {
+  chosen.value = of;
+  menu.value?.toggle(event);
+}
+
+async function renamed(words: string): Promise<void> {
+  [renaming.value, undoable.value, announcement.value] = [undefined, undefined, words];
+  await reload();
+}
+
+async function duplicate(id: string): Promise<void> {
+  await act(async () => {
+    const { template } = await api('GET /templates/{id}/draft', { parameters: { id } });
+    await api('POST /drafts', { body: { template } });
+  }, 'Duplicated. The copy is a draft.');
+}
+
+async function setArchived(id: string, name: string, isArchived: boolean): Promise<void> {
+  const put = (value: boolean) =>
+    api('PUT /templates/{id}/archived', { parameters: { id }, body: { archived: value } });
+  await attempted(isArchived ? `“${name}” is archived.` : `“${name}” is back on the shelf.`, async () => {
+    await put(isArchived);
+    return () => put(!isArchived);
+  });
+}
+
+/** Deletes a draft that was never published. */
+async function discard(id: string, name: string): Promise<void> {
+  await attempted(`“${name}” is deleted.`, async () => {
+    const { template, revision } = await api('GET /templates/{id}/draft', { parameters: { id } });
+    await api('DELETE /templates/{id}/draft', { parameters: { id }, query: { revision } });
+    return () => api('POST /drafts', { body: { template } });
+  });
+}
+
+/** Does something that can be undone, and shows the shelf as it is then. */
+async function attempted(words: string, doing: () => Promise<() => Promise<unknown>>): Promise<void> {
+  refused.value = undefined;
+  announcement.value = '';
+  try {
+    undoable.value = { words, undo: await doing() };
+  } catch (thrown) {
+    undoable.value = undefined;
+    refused.value = asProblem(thrown);
+  }
+  await reload();
+}
+
+async function undo(): Promise<void> {
+  const last = undoable.value;
+  undoable.value = undefined;
+  if (last) await act(last.undo, `Undone: ${last.words}`);
 }
 
 const thumbnail = ({ id, versionId }: Answer<'GET /templates'>[number]) =>
@@ -73,7 +175,18 @@ await soon(loaded.first);
       <div class="bar">
         <SearchField :value="words" label="Search templates" @search="words = $event" />
         <ChoiceFilter label="Kind" :value="kind ?? ''" :options="kinds" @choose="kind = $event" />
-        <span class="announcement" role="status">{{ announcement }}</span>
+        <Button
+          v-if="archived.length > 0"
+          :label="showsArchived ? 'Hide archived' : `Show archived (${archived.length})`"
+          severity="secondary"
+          text
+          size="small"
+          @click="showsArchived = !showsArchived"
+        />
+        <span class="announcement" role="status"
+          >{{ undoable?.words ?? announcement }}
+          <button v-if="undoable" type="button" class="in-words" @click="undo">Undo</button></span
+        >
         <PermittedButton
           v-if="store.mayNot('publish')"
           label="Import template"
@@ -109,14 +222,25 @@ await soon(loaded.first);
       <EmptyNote v-if="loaded.value.value?.length === 0" title="No templates yet"
         >Import one from its file: press the button, or drop the file here.</EmptyNote
       >
-      <EmptyNote v-else-if="loaded.value.value && shown.length === 0" title="No matching templates"
+      <EmptyNote v-else-if="loaded.value.value && shown.length + shownDrafts.length === 0" title="No matching templates"
         >Search for less, or choose another kind.</EmptyNote
       >
       <ul v-else class="shelf">
         <template v-if="!loaded.value.value"
           ><li v-for="n in 8" :key="n"><Skeleton width="168px" height="238px" border-radius="0" /></li
         ></template>
-        <li v-for="template in shown" :key="template.id">
+        <li v-for="{ id, name, kind: its, editedBy, editedAt } in shownDrafts" :key="id">
+          <NuxtLink :to="`/templates/${id}/figures`">
+            <span class="place"><span class="sheet blank"></span></span>
+            <strong>{{ name }}</strong>
+          </NuxtLink>
+          <span class="quiet">{{ its }}, not published yet</span>
+          <span class="draft">Draft by {{ editedBy }}, {{ momentText(editedAt) }}</span>
+          <button type="button" class="more in-words" aria-haspopup="menu" @click="openMenu($event, { id, name })">
+            More<span class="visually-hidden"> for {{ name }}</span>
+          </button>
+        </li>
+        <li v-for="template in shown" :key="template.id" :class="{ archived: template.archivedAt }">
           <NuxtLink :to="`/templates/${template.id}/figures`">
             <span class="place"
               ><img :src="thumbnail(template)" :alt="`First page of ${template.name}`" class="sheet" loading="lazy"
@@ -126,9 +250,22 @@ await soon(loaded.first);
           <span class="quiet">{{ template.kind }}, version {{ template.version }}</span>
           <span v-if="template.editions > 1" class="quiet">{{ template.editions }} editions</span>
           <span class="quiet">{{ use(template.documents, template.lastUsed) }}</span>
-          <a :href="addressOf('GET /templates/{id}/file', { parameters: { id: template.id } })" download>Export</a>
+          <span v-if="draftOf(template.id)" class="draft"
+            >Draft by {{ draftOf(template.id)!.editedBy }}, {{ momentText(draftOf(template.id)!.editedAt) }}</span
+          >
+          <span v-if="template.archivedAt" class="quiet">archived {{ momentText(template.archivedAt) }}</span>
+          <button
+            type="button"
+            class="more in-words"
+            aria-haspopup="menu"
+            @click="openMenu($event, { id: template.id, name: template.name, published: template })"
+          >
+            More<span class="visually-hidden"> for {{ template.name }}</span>
+          </button>
         </li>
       </ul>
+      <Menu ref="menu" :model="actions" popup />
+      <RenameTemplate :template="renaming" @renamed="renamed" @close="renaming = undefined" />
     </template>
   </div>
 </template>
@@ -184,6 +321,19 @@ await soon(loaded.first);
   max-height: 238px;
   background: var(--sheet);
   box-shadow: var(--sheet-shadow);
+}
+.blank {
+  width: 168px;
+  height: 238px;
+}
+.draft {
+  color: var(--brass-text);
+}
+.archived .sheet {
+  opacity: 0.5;
+}
+.more {
+  justify-self: start;
 }
 li > a:hover strong {
   text-decoration: underline;

@@ -68,7 +68,9 @@ function open({ id }: RecordRow): void {
 
 /** Produces the first of the records that are chosen; `]` leads to the next of them. */
 function produce(): void {
-  const template = templates.value.value?.find(({ recordType }) => recordType === type.value);
+  const template = templates.value.value?.find(
+    ({ recordType, archivedAt }) => recordType === type.value && archivedAt === null,
+  );
   const [first] = chosen.value;
   if (!first || !template || store.mayNot('prove')) return;
   walkFrom(chosen.value.length > 1 ? chosen.value : rows.value!);

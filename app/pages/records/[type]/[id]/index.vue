@@ -33,7 +33,11 @@ const barred = computed(() => store.mayNotChange(type.value));
 const record = computed(() => loaded.value.value?.record);
 const schema = computed(() => loaded.value.value?.schema);
 const name = computed(() => (record.value && schema.value ? calledRecord(record.value, schema.value) : id.value));
-const fitting = computed(() => (templates.value.value ?? []).filter((template) => template.recordType === type.value));
+const fitting = computed(() =>
+  (templates.value.value ?? []).filter(
+    ({ recordType, archivedAt }) => recordType === type.value && archivedAt === null,
+  ),
+);
 
 /** Fields in groups, of a record and of those that it leads to. */
 const groupsOf = (record: RecordSnapshot) => {

@@ -52,7 +52,19 @@ watch(
 onBeforeUnmount(store.leave);
 // What is proofed is the record as it is now: coming back to the window reads it again.
 useEventListener(window, 'focus', () => !store.busy && !store.filing && load());
-useKeys({ 'Control+Enter': () => barred.value ?? store.file(), r: load, '[': () => step(-1), ']': () => step(1) });
+useKeys({
+  'Control+p': print,
+  'Control+Enter': () => barred.value ?? store.file(),
+  r: load,
+  '[': () => step(-1),
+  ']': () => step(1),
+});
+
+/** The document on paper, once all of its pages are drawn. */
+async function print(): Promise<void> {
+  await store.drawPages();
+  window.print();
+}
 
 /** Goes to the record before or after this one in the list that one came from. */
 async function step(by: 1 | -1): Promise<void> {
@@ -107,6 +119,8 @@ function showFinding(finding: Finding): void {
           :class="{ old: isRenewed }"
           :proof="store.proof"
           :findings="store.findings"
+          :failed="store.pagesFailed"
+          @near="store.lookAt"
           @value="openValue"
           @finding="showFinding"
         />
