@@ -189,7 +189,7 @@ test('roles that change end the session, and a kind that is hidden is nowhere', 
   try {
     await pageOf(page, 'producer');
     await page.goto('/templates');
-    await expect(page.getByText('Glasshouse quote')).toBeVisible();
+    await expect(page.getByText('Glasshouse quote', { exact: true })).toBeVisible();
     await expect(page.getByText('Service-plan agreement')).toHaveCount(0);
     const answer = await page.request.get('/api/templates/service-agreement');
     expect([403, 404]).toContain(answer.status());

@@ -86,6 +86,8 @@ test('a template is duplicated; the copy is renamed, deleted and brought back; a
   await page.keyboard.press('Enter');
   const copy = page.getByRole('listitem').filter({ hasText: 'Service for schools' });
   await expect(copy).toBeVisible();
+  // A dialog that closes scrolls, and a menu closes by that.
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await choose('Service for schools', 'Delete');
   await expect(copy).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
