@@ -1,7 +1,7 @@
 import type { TemplateFile } from '../core/template/template-file';
 import { createHash } from 'node:crypto';
 import { inArray } from 'drizzle-orm';
-import type { Assets } from '../core/template/composed';
+import type { Asset, Assets } from '../core/template/composed';
 import {
   isRecord,
   isRecordList,
@@ -37,6 +37,11 @@ export async function keepAsset({ database, press }: Keeping, bytes: Uint8Array)
     .values({ ...kept, bytes: Buffer.from(bytes) })
     .onConflictDoNothing();
   return kept;
+}
+
+/** A kept file by its hash; undefined where there is none. */
+export async function findAsset(connection: Connection, hash: string): Promise<Asset | undefined> {
+  return (await read(connection, [hash]))[hash];
 }
 
 /** A template whose files' bytes are kept among the assets, as they are in the database. @throws RefusedFile */

@@ -1,7 +1,7 @@
 import { decodePDFRawStream, PDFDocument, PDFName, PDFRawStream } from '@cantoo/pdf-lib';
 import { strFromU8 } from 'fflate';
 import { imageSize } from 'image-size';
-import type { TemplateFile } from '../template/template-file';
+import { LARGEST_FILE, type TemplateFile } from '../template/template-file';
 import { activeContent } from './active-pdf';
 import { withinBounds } from './bounded-streams';
 import { RefusedFile } from './refused-file';
@@ -10,7 +10,6 @@ import { lookOverSvg } from './svg';
 /** What a file is, as far as its own bytes say. */
 export type LookedOver = Omit<TemplateFile, 'sha256' | 'content'>;
 
-const LARGEST_FILE = 20 * 1024 * 1024;
 /** Pixels along one side, and in all: what is larger prints no sharper and fills the memory. */
 const LONGEST_SIDE = 10_000;
 const MOST_PIXELS = 40_000_000;

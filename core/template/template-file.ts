@@ -6,6 +6,9 @@ export type PdfStandard = (typeof PDF_STANDARDS)[number];
 
 export const FILE_MEDIA_TYPES = ['image/svg+xml', 'image/png', 'image/jpeg', 'application/pdf'] as const;
 
+/** The largest picture or PDF of a template, in bytes. */
+export const LARGEST_FILE = 20 * 1024 * 1024;
+
 /** A picture or PDF that belongs to a template. */
 export const templateFile = shape({
   mediaType: oneOf(FILE_MEDIA_TYPES).required(),
