@@ -147,7 +147,7 @@ test('each role sees what it may not do, with the reason', async ({ page }) => {
   await expect(page.getByText('takes the role administrator')).toBeVisible();
   await expect(page.getByText('Here that is Oona Brack, Tamar Whitlow.')).toBeVisible();
   await page.goto('/templates');
-  await expect(page.getByRole('button', { name: 'Import template' })).toHaveAttribute(
+  await expect(page.getByRole('button', { name: 'New template' })).toHaveAttribute(
     'aria-description',
     /takes the role author/,
   );

@@ -2,12 +2,14 @@ import { and, asc, eq, gt, lt } from 'drizzle-orm';
 import type { Contract } from '../core/contract/contract';
 import type { BodyOf } from '../core/contract/endpoint';
 import { canonicalJson } from '../core/shape/canonical';
+import { recordTypeOf } from '../core/record/schema';
+import { newTemplate, type Beginning } from '../core/template/starter';
 import { keptVersion } from '../core/template/file/kept';
 import type { Pins, Template } from '../core/template/template';
 import { withFilesKept } from './assets';
 import { today } from './config';
 import type { Connection, Database } from './db/database';
-import { templateDrafts, templateEditors, templates } from './db/schema';
+import { houseStyles, series, templateDrafts, templateEditors, templates, templateVersions } from './db/schema';
 import { refuseUnseenKind, refuseUnseenRecord, seesKind } from './people/access';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
@@ -52,6 +54,43 @@ export async function beginDraft({ database, press }: Services, given: Template,
     await transaction.insert(templateDrafts).values(values);
     return { id, name, revision: 1 };
   });
+}
+
+/** Begins a new template for a record type, in the house style and the number series that are usual here. @throws Problem, SourceError */
+export async function beginNew(services: Services, beginning: Beginning, caller: Caller) {
+  const schema = await recordSchema();
+  if (!recordTypeOf(schema, beginning.recordType))
+    throw new Problem(
+      422,
+      'There are no such records',
+      `The CRM has no records of the type “${beginning.recordType}”. Choose another type.`,
+    );
+  const usual = await usualFor(services.database, beginning.kind);
+  return beginDraft(services, newTemplate(beginning, { schema, ...usual }), caller);
+}
+
+/** The house style that most templates have, and the series that templates of a kind take their numbers from. */
+async function usualFor(database: Database, kind: Template['kind']): Promise<{ houseStyle: string; series: string }> {
+  const published = await database
+    .select({ body: templateVersions.body })
+    .from(templates)
+    .innerJoin(templateVersions, eq(templateVersions.id, templates.currentVersion));
+  const styles = (await database.select({ id: houseStyles.id }).from(houseStyles).orderBy(houseStyles.name)).map(
+    ({ id }) => id,
+  );
+  const all = (await database.select({ id: series.id }).from(series).orderBy(series.id)).map(({ id }) => id);
+  const uses = (style: string) => published.filter(({ body }) => body.houseStyle === style).length;
+  const [houseStyle] = styles.sort((one, other) => uses(other) - uses(one));
+  const alike = published.find(({ body }) => body.kind === kind && all.includes(body.plans[0]!.series));
+  const named = all.find((id) => kind.split(' ').includes(id));
+  const number = alike?.body.plans[0]!.series ?? named ?? all[0];
+  if (houseStyle === undefined || number === undefined)
+    throw new Problem(
+      422,
+      'Nothing to begin with',
+      'There is no house style or no number series yet. Import a template first.',
+    );
+  return { houseStyle, series: number };
 }
 
 /** The same template under an id and a name that none has, published or not. */

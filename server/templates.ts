@@ -1,5 +1,5 @@
 import { asc, count, desc, eq, max, sql } from 'drizzle-orm';
-import { DOCUMENT_KINDS } from '../core/template/template';
+import { DOCUMENT_KINDS } from '../core/template/document-kinds';
 import { today } from './config';
 import { recordSchema } from './records/record-schema';
 import type { Database } from './db/database';

@@ -1,6 +1,7 @@
 import { documentEndpoints } from './documents';
 import { draftEndpoints } from './drafts';
 import type { Endpoints } from './endpoint';
+import { fileEndpoints } from './files';
 import { ownEndpoints, peopleEndpoints, signInEndpoints } from './people';
 import { productionEndpoints } from './productions';
 import { recordEndpoints } from './records';
@@ -14,6 +15,7 @@ export const PARTS: Readonly<Record<string, Endpoints>> = {
   Documents: documentEndpoints,
   Templates: templateEndpoints,
   Drafts: draftEndpoints,
+  Files: fileEndpoints,
   'Finding, and Lumbix itself': systemEndpoints,
   'Signing in': signInEndpoints,
   Oneself: ownEndpoints,
@@ -31,5 +33,6 @@ export const contract = {
   ...documentEndpoints,
   ...templateEndpoints,
   ...draftEndpoints,
+  ...fileEndpoints,
 } satisfies Endpoints;
 export type Contract = typeof contract;

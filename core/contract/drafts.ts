@@ -1,5 +1,6 @@
-import { anything, boolean, number, shape, text, uuid } from '../shape/shape';
+import { anything, boolean, label, number, oneOf, shape, text, uuid } from '../shape/shape';
 import { templateShape, type Pins } from '../template/template';
+import { DOCUMENT_KINDS } from '../template/document-kinds';
 import { all, count, day, moment, recordSchema, uuidText, words } from './answers';
 import { endpoint } from './endpoint';
 import { ofTemplate } from './templates';
@@ -31,6 +32,21 @@ export const draftEndpoints = {
     may: 'publish',
     body: shape({ template: templateShape }).required(),
     answer: shape({ id: words(), name: words(), revision: count() }).required(),
+    status: 201,
+    twice: 'again',
+    perMinute: 60,
+  }),
+  'POST /drafts/new': endpoint({
+    about: 'Begins a new template for a record type: with what a document of its kind needs, or empty.',
+    may: 'publish',
+    body: shape({
+      name: label(),
+      kind: oneOf(DOCUMENT_KINDS).required(),
+      recordType: text(100).required(),
+      from: oneOf(['starter', 'empty']).required(),
+    }).required(),
+    answer: shape({ id: words(), name: words(), revision: count() }).required(),
+    problems: [422],
     status: 201,
     twice: 'again',
     perMinute: 60,

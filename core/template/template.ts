@@ -16,6 +16,7 @@ import {
 import { figureSheet } from '../sheet/figure';
 import { blockList } from './blocks';
 import type { Clause } from './clause';
+import { DOCUMENT_KINDS } from './document-kinds';
 import { ownStyle, type HouseStyle } from './house-style';
 import { layout } from './layout';
 import { PDF_STANDARDS, templateFile } from './template-file';
@@ -23,11 +24,6 @@ import { words } from './wording';
 
 const TEMPLATE_FORMAT = 'lumbix-template';
 export const FORMAT_VERSION = 2;
-
-/** Kinds of documents, in the course of a sale. */
-export const DOCUMENT_KINDS = [
-  'quote', 'proposal', 'order confirmation', 'agreement', 'letter', 'delivery note', 'invoice', 'credit note', 'receipt',
-] as const; // prettier-ignore
 
 /** A language or brand variant. It brings words, never logic. */
 const edition = shape({

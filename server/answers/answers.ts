@@ -2,6 +2,7 @@ import type { Contract } from '../../core/contract/contract';
 import type { Answers } from '../edge/answer';
 import { documentAnswers } from './documents';
 import { draftAnswers } from './drafts';
+import { fileAnswers } from './files';
 import { ownAnswers } from './own';
 import { peopleAnswers } from './people';
 import { productionAnswers } from './productions';
@@ -21,4 +22,5 @@ export const answers: Answers<Contract> = {
   ...documentAnswers,
   ...templateAnswers,
   ...draftAnswers,
+  ...fileAnswers,
 };

@@ -1,10 +1,20 @@
 import type { draftEndpoints } from '../../core/contract/drafts';
-import { beginDraft, listDrafts, openDraft, publishDraft, saveDraft, seeEditor, throwDraftAway } from '../drafts';
+import {
+  beginDraft,
+  beginNew,
+  listDrafts,
+  openDraft,
+  publishDraft,
+  saveDraft,
+  seeEditor,
+  throwDraftAway,
+} from '../drafts';
 import type { Answers } from '../edge/answer';
 
 export const draftAnswers: Answers<typeof draftEndpoints> = {
   'GET /drafts': ({ services, caller }) => listDrafts(services.database, caller),
   'POST /drafts': ({ body, services, caller }) => beginDraft(services, body.template, caller),
+  'POST /drafts/new': ({ body, services, caller }) => beginNew(services, body, caller),
   'GET /templates/{id}/draft': ({ parameters, services, caller }) => openDraft(services, parameters.id, caller),
   'PUT /templates/{id}/draft': ({ parameters, body, services, caller }) =>
     saveDraft(services, parameters.id, body, caller),

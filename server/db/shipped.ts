@@ -18,6 +18,8 @@ const SERIES = [
   ['delivery', 'Delivery notes', 'D'],
   ['invoice', 'Invoices', 'I'],
   ['credit', 'Credit notes', 'C'],
+  ['letter', 'Letters', 'L'],
+  ['receipt', 'Receipts', 'R'],
 ].map(([id, label, letter]) => ({
   id: id!,
   label: label!,

@@ -1,4 +1,4 @@
-import { DOCUMENT_KINDS } from '../../core/template/template';
+import { DOCUMENT_KINDS } from '../../core/template/document-kinds';
 import { own } from '../../core/record/own';
 import { rulesFor, whyNotRoles, type Role } from '../../core/contract/permissions';
 import type { Connection } from '../db/database';

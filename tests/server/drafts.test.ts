@@ -6,6 +6,7 @@ import { closeDatabase, openDatabase } from '../../server/db/database';
 import { templateDrafts, templateEditors, templates, templateVersions, trail } from '../../server/db/schema';
 import {
   beginDraft,
+  beginNew,
   dropClosedEditors,
   listDrafts,
   openDraft,
@@ -14,6 +15,7 @@ import {
   seeEditor,
   throwDraftAway,
 } from '../../server/drafts';
+import { fileOf, putFile } from '../../server/files';
 import type { Caller } from '../../server/people/caller';
 import { Press } from '../../server/press/press';
 import { Problem } from '../../server/problem';
@@ -212,4 +214,44 @@ it('begins a new template under an id and a name that are free among templates a
   expect(await begun()).toEqual({ id: `${ID}-2`, name: `${template.name} (2)`, revision: 1 });
   expect(await begun()).toEqual({ id: `${ID}-3`, name: `${template.name} (3)`, revision: 1 });
   expect(await openDraft(services(), `${ID}-3`, CALLER)).toMatchObject({ base: null, template: { id: `${ID}-3` } });
+});
+
+it.each([
+  ['letter', 'letter'],
+  ['credit note', 'credit'],
+  ['order confirmation', 'order'],
+  ['receipt', 'receipt'],
+] as const)(
+  'begun as a %s takes its number from the series “%s”, and what is begun twice gets a name of its own',
+  async (kind, series) => {
+    const beginning = { name: 'Spring', kind, recordType: 'Deal', from: 'starter' } as const;
+    const { id, revision } = await beginNew(services(), beginning, CALLER);
+    expect([id, revision]).toEqual(['spring', 1]);
+    const { template } = await openDraft(services(), id, CALLER);
+    expect(template).toMatchObject({ kind, houseStyle: 'orrin-vale', plans: [{ series }] });
+    expect(await beginNew(services(), beginning, CALLER)).toMatchObject({ id: 'spring-2', name: 'Spring (2)' });
+  },
+);
+
+it('begun for records that the CRM has not is refused', async () => {
+  const beginning = { name: 'Spring', kind: 'quote', recordType: 'Nothing', from: 'empty' } as const;
+  expect(await refused(beginNew(services(), beginning, CALLER))).toMatchObject({
+    status: 422,
+    title: 'There are no such records',
+  });
+});
+
+it('its files are looked over, kept once, and found by their hash', async () => {
+  const square = Buffer.from(
+    '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><rect width="10" height="10"/></svg>',
+  );
+  const kept = await putFile(services(), square);
+  expect(kept).toMatchObject({ mediaType: 'image/svg+xml', width: 10, height: 10 });
+  expect(await putFile(services(), square)).toEqual(kept);
+  expect(await fileOf(database(), kept.sha256)).toEqual({ mediaType: 'image/svg+xml', bytes: new Uint8Array(square) });
+  expect(await refused(putFile(services(), Buffer.from('no picture at all')))).toMatchObject({
+    status: 422,
+    title: 'This file cannot be used',
+  });
+  expect(await refused(fileOf(database(), '0'.repeat(64)))).toMatchObject({ status: 404 });
 });

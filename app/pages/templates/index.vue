@@ -9,6 +9,7 @@ import type { Answer, ApiProblem } from '~/composables/api';
 const loaded = useLoaded(() => api('GET /templates'));
 void loaded.reload();
 const store = useMeStore();
+const barred = computed(() => store.mayNot('publish'));
 /** What is worked on, for those who may. */
 const drafts = useLoaded(async () => (store.mayNot('publish') ? [] : await api('GET /drafts')));
 void drafts.reload();
@@ -40,7 +41,8 @@ const refused = shallowRef<ApiProblem>();
 const waiting = shallowRef<{ file: File; as?: 'replacement' | 'new'; problem: ApiProblem }>();
 const waitingFor = (reason: string) => (waiting.value?.problem.reason === reason ? waiting.value.problem : undefined);
 const { isOverDropZone } = useDropZone(page, { onDrop: (files) => void putIn(files?.[0]), multiple: false });
-useKeys({ 'Control+Enter': () => upload.value?.choose() });
+const beginning = ref(false);
+useKeys({ 'Control+Enter': () => (beginning.value = !barred.value) });
 
 /** Puts a template in from its file; `reason` says why, where some records stop on it. */
 async function putIn(file: File | null | undefined, as?: 'replacement' | 'new', reason?: string): Promise<void> {
@@ -76,7 +78,6 @@ const reload = () => Promise.all([loaded.reload(), drafts.reload()]);
 const act = useAct(reload);
 /** What was just done, with the way to undo it. */
 const undoable = shallowRef<{ words: string; undo: () => Promise<unknown> }>();
-const barred = computed(() => store.mayNot('publish'));
 const renaming = shallowRef<{ id: string; name: string; isPublished: boolean }>();
 const actions = computed<MenuItem[]>(() => {
   const each = chosen.value;
@@ -187,24 +188,19 @@ await soon(loaded.first);
           >{{ undoable?.words ?? announcement }}
           <button v-if="undoable" type="button" class="in-words" @click="undo">Undo</button></span
         >
-        <PermittedButton
-          v-if="store.mayNot('publish')"
-          label="Import template"
-          size="small"
-          :why-not="store.mayNot('publish')"
-        />
         <FileUpload
-          v-else
+          v-if="!barred"
           ref="upload"
           mode="basic"
           auto
           custom-upload
           accept=".json,.zip,application/json"
           choose-label="Import template"
-          :choose-button-props="{ size: 'small', loading: busy }"
+          :choose-button-props="{ size: 'small', severity: 'secondary', outlined: true, loading: busy }"
           @uploader="putIn([$event.files].flat()[0])"
           ><template #filelabel> </template
         ></FileUpload>
+        <PermittedButton label="New template" size="small" :why-not="barred" @press="beginning = true" />
       </div>
       <RefusedTemplate v-if="refused" :problem="refused" @close="refused = undefined" />
       <ReplaceTemplate
@@ -220,7 +216,7 @@ await soon(loaded.first);
         @close="waiting = undefined"
       />
       <EmptyNote v-if="loaded.value.value?.length === 0" title="No templates yet"
-        >Import one from its file: press the button, or drop the file here.</EmptyNote
+        >Begin one with “New template”, or drop a template’s file here.</EmptyNote
       >
       <EmptyNote v-else-if="loaded.value.value && shown.length + shownDrafts.length === 0" title="No matching templates"
         >Search for less, or choose another kind.</EmptyNote
@@ -230,7 +226,7 @@ await soon(loaded.first);
           ><li v-for="n in 8" :key="n"><Skeleton width="168px" height="238px" border-radius="0" /></li
         ></template>
         <li v-for="{ id, name, kind: its, editedBy, editedAt } in shownDrafts" :key="id">
-          <NuxtLink :to="`/templates/${id}/figures`">
+          <NuxtLink :to="`/templates/${id}`">
             <span class="place"><span class="sheet blank"></span></span>
             <strong>{{ name }}</strong>
           </NuxtLink>
@@ -241,7 +237,7 @@ await soon(loaded.first);
           </button>
         </li>
         <li v-for="template in shown" :key="template.id" :class="{ archived: template.archivedAt }">
-          <NuxtLink :to="`/templates/${template.id}/figures`">
+          <NuxtLink :to="`/templates/${template.id}`">
             <span class="place"
               ><img :src="thumbnail(template)" :alt="`First page of ${template.name}`" class="sheet" loading="lazy"
             /></span>
@@ -264,6 +260,7 @@ await soon(loaded.first);
           </button>
         </li>
       </ul>
+      <NewTemplate v-model:open="beginning" :templates="loaded.value.value ?? []" @file="upload?.choose()" />
       <Menu ref="menu" :model="actions" popup />
       <RenameTemplate :template="renaming" @renamed="renamed" @close="renaming = undefined" />
     </template>
