@@ -33,7 +33,16 @@ export default defineNuxtConfig({
     presets: [
       {
         from: '@vueuse/core',
-        imports: ['refDebounced', 'useElementSize', 'useEventListener', 'useNow', 'useTimeoutFn', 'watchDebounced'],
+        imports: [
+          'refDebounced',
+          'until',
+          'useElementSize',
+          'useEventListener',
+          'useNow',
+          'useThrottleFn',
+          'useTimeoutFn',
+          'watchDebounced',
+        ],
       },
       { from: 'primevue/usetoast', imports: ['useToast'] },
       { from: '#core/contract/address', imports: ['addressOf'] },

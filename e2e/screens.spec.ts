@@ -38,6 +38,7 @@ for (const [path, shows] of SCREENS) {
 const DIALOGS: readonly [name: string, path: string, opener: { button: string } | { keys: string }][] = [
   ['all keys', '/templates', { keys: '?' }],
   ['find anything', '/templates', { keys: 'Control+k' }],
+  ['new template', '/templates', { button: 'New template' }],
   ['ready-made calculations', '/templates/glasshouse-quote/figures', { button: 'Ready-made…' }],
   ['formula help', '/templates/glasshouse-quote/figures', { button: 'Formula help' }],
   ['versions', '/templates/glasshouse-quote/figures', { button: 'Versions' }],

@@ -1,4 +1,5 @@
 import { createPinia, setActivePinia } from 'pinia';
+import { useThrottleFn } from '@vueuse/core';
 import * as vue from 'vue';
 import { vi } from 'vitest';
 
@@ -38,7 +39,7 @@ export function inNuxt(answering: Answering, given: object = {}): Sent[] {
     requests.push(sent);
     return Promise.resolve().then(() => answering(sent));
   };
-  for (const [name, value] of Object.entries({ ...vue, $fetch, localStorage: emptyStorage(), ...given }))
+  for (const [name, value] of Object.entries({ ...vue, useThrottleFn, $fetch, localStorage: emptyStorage(), ...given }))
     vi.stubGlobal(name, value);
   return requests;
 }

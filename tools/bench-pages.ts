@@ -4,7 +4,7 @@
  */
 import { join } from 'node:path';
 import { chromium, type Browser, type BrowserContextOptions, type Page } from '@playwright/test';
-import { chromiumOptions } from './chromium';
+import { chromiumOptions, signedIn } from './chromium';
 import { BUDGET, loadOf, type Load } from './page-load';
 import { Caller } from './torture/caller';
 import { Lumbix } from './torture/lumbix';
@@ -25,7 +25,7 @@ interface Subject {
 const LIST = { cold: 900, warm: 400 };
 const SUBJECTS: readonly Subject[] = [
   { name: 'deals', path: '/records/Deal', shown: 'td a', ...LIST },
-  { name: 'templates', path: '/templates', shown: 'main img, main a[href*=figures]', ...LIST },
+  { name: 'templates', path: '/templates', shown: 'main img, .shelf a', ...LIST },
   { name: 'register', path: '/register', shown: 'td a', ...LIST },
   { name: 'deal', path: '/records/Deal/D-1187', shown: 'dd', ...LIST },
   {
@@ -104,16 +104,7 @@ try {
   await lumbix.start();
   await fillRegister();
   const browser = await chromium.launch(chromiumOptions);
-  const context = await browser.newContext({ locale: 'en-GB' });
-  const page = await context.newPage();
-  await page.goto(`${lumbix.url}/sign-in`);
-  await page.getByRole('button', { name: /Tamar/ }).click();
-  await page.locator('td a').first().waitFor();
-  const options = {
-    storageState: await context.storageState(),
-    locale: 'en-GB',
-    viewport: { width: 1280, height: 800 },
-  };
+  const options = await signedIn(browser, lumbix.url);
   for (const subject of SUBJECTS) isWithin = (await measure(browser, options, subject)) && isWithin;
   await browser.close();
 } finally {

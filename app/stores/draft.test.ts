@@ -206,6 +206,35 @@ it('that the server refuses says why, and is tried again with the next change', 
   expect(store.state).toBe('Saved');
 });
 
+it('is one for all screens that work on it, and left with the last of them', async () => {
+  const store = await opened();
+  store.hold();
+  change(store, 'A');
+  store.hold();
+  await store.load(ID, true);
+  expect([store.template!.name, store.past.length]).toEqual(['A', 1]);
+  await store.close();
+  expect(store.template!.name).toBe('A');
+  await store.close();
+  expect([store.template, there.template.name]).toEqual([undefined, 'A']);
+  await store.load(ID, true);
+  expect([store.template!.name, store.past]).toEqual(['A', []]);
+});
+
+it('takes what is typed in one go as one step', async () => {
+  const store = await opened();
+  for (const words of ['A', 'AB', 'ABC']) {
+    store.change(named(words), { words: 'Typing', joins: 'p1' });
+    await later(300);
+  }
+  store.change(named('Other line'), { words: 'Typing', joins: 'p2' });
+  await later(1_500);
+  store.change(named('Later'), { words: 'Typing', joins: 'p2' });
+  expect(store.past.map(({ template: before }) => before.name)).toEqual([template.name, 'ABC', 'Other line']);
+  store.undo();
+  expect(store.template!.name).toBe('Other line');
+});
+
 it('is looked at and never saved by whoever may not publish', async () => {
   const store = await opened(false);
   change(store, 'A');

@@ -18,10 +18,18 @@ interface Step {
 }
 
 /** What a change brings besides the template: its words, and what is open before it. */
-export type Change = Pick<Step, 'words'> & Partial<Pick<Step, 'selected'>>;
+export type Change = Pick<Step, 'words'> &
+  Partial<Pick<Step, 'selected'>> & {
+    /** Changes that follow one another quickly under the same name are one step: what is typed in one go. */
+    joins?: string;
+  };
 
 /** How long a change waits for the next one before it is saved, in milliseconds. */
 const AT_REST = 600;
+/** How soon a change follows another one to be of one step with it, in milliseconds. */
+const AT_ONCE = 1_000;
+/** How long a draft that changes all the time waits to be kept in the browser, in milliseconds. */
+const KEPT_WITHIN = 1_000;
 /** Pauses between tries while the server is away, in milliseconds; the last is used from then on. */
 const PAUSES = [2_000, 5_000, 15_000];
 /** How often the server is told that the draft is open, in milliseconds. */
@@ -68,9 +76,18 @@ export const useDraftStore = defineStore('draft', () => {
       })[saving.value],
   );
 
-  /** Opens a template's draft. Whoever may not change it sees what is published. */
+  /** How many screens work on it: the sheet and the figure sheet have one draft and one history. */
+  let screens = 0;
+  /** A screen works on the draft until it closes it. */
+  function hold(): void {
+    screens++;
+  }
+
+  /** Opens a template's draft; one that is open already goes on. Whoever may not change it sees what is published. */
   async function load(templateId: string, mayChange: boolean): Promise<void> {
-    await close();
+    const isSame = template.value?.id === templateId && mayChange === (saving.value !== 'barred');
+    if (screens > 1 && isSame) return;
+    await leave();
     const {
       template: loaded,
       revision: at,
@@ -120,9 +137,13 @@ export const useDraftStore = defineStore('draft', () => {
     change(kept.template, { words: 'Changes brought back that were not saved' });
   }
 
+  let last: { joins: string | undefined; at: number } | undefined;
+
   /** Takes a new state; the one before can be gone back to. */
-  function change(next: Template, { words, selected }: Change): void {
-    past.value = [...past.value, { template: template.value!, words, selected }];
+  function change(next: Template, { words, selected, joins }: Change): void {
+    const goesOn = joins !== undefined && joins === last?.joins && Date.now() - last.at < AT_ONCE;
+    last = { joins, at: Date.now() };
+    if (!goesOn) past.value = [...past.value, { template: template.value!, words, selected }];
     future.value = [];
     announcement.value = words;
     take(next);
@@ -140,6 +161,7 @@ export const useDraftStore = defineStore('draft', () => {
   ): Step | undefined {
     const found = from.value.at(-1);
     if (!found) return undefined;
+    last = undefined;
     from.value = from.value.slice(0, -1);
     to.value = [...to.value, { template: template.value!, words: found.words, selected }];
     announcement.value = told(found.words);
@@ -151,9 +173,17 @@ export const useDraftStore = defineStore('draft', () => {
     template.value = next;
     if (saving.value === 'barred') return;
     if (!isChanged()) return forgetDraft(next.id);
-    keepDraft(next.id, { template: next, revision });
+    keepSoon();
     if (saving.value !== 'conflict') saveIn(AT_REST);
   }
+
+  /** Keeps in the browser what the server does not have yet. */
+  function keep(): void {
+    const changed = template.value;
+    if (changed && isChanged() && saving.value !== 'barred') keepDraft(changed.id, { template: changed, revision });
+  }
+  /** The same within a second, however quickly it is changed. */
+  const keepSoon = useThrottleFn(keep, KEPT_WITHIN, true, false);
 
   function saveIn(milliseconds: number): void {
     clearTimeout(timer);
@@ -195,6 +225,7 @@ export const useDraftStore = defineStore('draft', () => {
 
   function notSaved(refused: ApiProblem): void {
     problem.value = refused;
+    keep();
     if (refused.status === 409) saving.value = 'conflict';
     else if (refused.status === 0 || refused.status >= 500) {
       saving.value = 'away';
@@ -304,8 +335,13 @@ export const useDraftStore = defineStore('draft', () => {
     );
   }
 
-  /** Leaves the draft: what is not saved yet is saved. */
+  /** Leaves the draft with the last screen that works on it: what is not saved yet is saved. */
   async function close(): Promise<void> {
+    screens = Math.max(0, screens - 1);
+    if (screens === 0) await leave();
+  }
+
+  async function leave(): Promise<void> {
     clearInterval(presence);
     if (presence !== undefined) void tellPresence(true);
     presence = undefined;
@@ -330,8 +366,10 @@ export const useDraftStore = defineStore('draft', () => {
     theirs,
     others,
     busy,
+    hold,
     load,
     change,
+    keep,
     undo,
     redo,
     save,

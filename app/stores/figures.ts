@@ -4,6 +4,8 @@ import { takeCalculation, type Calculation } from '#core/calculations';
 import { refuseName } from '#core/sheet/check-sheet';
 import { type DerivedList, type Figure, type FigureSheet } from '#core/sheet/figure';
 import { figureKey, sheetFormulas } from '#core/sheet/formulas';
+import type { PageView } from '#core/production/page-view';
+import { pathsNear } from '#core/record/paths';
 import type { SheetView } from '#core/sheet/view';
 import type { Workings } from '#core/sheet/workings';
 import type { RegisteredDocument } from '#core/formula/functions/register';
@@ -22,6 +24,9 @@ export const useFiguresStore = defineStore('figures', () => {
   const shown = shallowRef<{ record: RecordSnapshot; registered: RegisteredDocument[]; paths: ReadonlySet<string> }>();
   const problem = shallowRef<ApiProblem>();
   const view = shallowRef<SheetView>();
+  /** What the sheet of the template shows, where that is looked at; with it every field of the record is read. */
+  const page = shallowRef<PageView>();
+  const showsPage = ref(false);
   const workings = shallowRef<Workings>();
   const selected = ref<string>();
   /** The line, or row of a list, that values are shown for. */
@@ -46,8 +51,15 @@ export const useFiguresStore = defineStore('figures', () => {
   );
 
   /** Opens a template; whoever may not change it looks at what is published. */
-  async function load(templateId: string, recordId: string | undefined, mayChange: boolean): Promise<void> {
-    [shown.value, view.value, problem.value, selected.value, row.value] = [
+  async function load(
+    templateId: string,
+    recordId: string | undefined,
+    mayChange: boolean,
+    withPage = false,
+  ): Promise<void> {
+    showsPage.value = withPage;
+    [shown.value, view.value, page.value, problem.value, selected.value, row.value] = [
+      undefined,
       undefined,
       undefined,
       undefined,
@@ -57,7 +69,9 @@ export const useFiguresStore = defineStore('figures', () => {
     try {
       await draft.load(templateId, mayChange);
       // The sheet can be worked on from here on, while a record is being read for it.
-      shown.value = await readRecord(recordId ?? (await firstRecord()), await pathsNow());
+      const { schema, pins, issueDate } = opened.value!;
+      await workshop.open({ schema, pins, issueDate });
+      await look(recordId ?? (await firstRecord()), pathsWith(await workshop.paths(template.value!)));
       await compute();
     } catch (thrown) {
       problem.value = asProblem(thrown);
@@ -81,55 +95,64 @@ export const useFiguresStore = defineStore('figures', () => {
     return id;
   }
 
-  /** What the template as it is now reads of a record. */
-  function pathsNow(): Promise<string[]> {
-    const { schema, pins } = opened.value!;
-    return workshop.paths(unwrapped(template.value!), unwrapped(pins), unwrapped(schema));
-  }
+  /** What is read of a record for the template as it is now, and all that is next to it where its sheet is looked at. */
+  const pathsWith = (read: readonly string[]): string[] =>
+    showsPage.value ? [...new Set([...read, ...pathsNear(opened.value!.schema, recordType())])] : [...read];
 
-  async function readRecord(id: string, paths: readonly string[]) {
+  async function look(id: string, paths: readonly string[]): Promise<void> {
     const parameters = { type: recordType(), id };
-    const [snapshot, registered] = await Promise.all([
+    const [record, registered] = await Promise.all([
       api('GET /records/{type}/{id}/values', { parameters, query: { paths: paths.join() } }),
       api('GET /records/{type}/{id}/registered', { parameters }),
     ]);
-    return { record: snapshot, registered, paths: new Set(paths) };
+    shown.value = { record, registered, paths: new Set(paths) };
+    await workshop.look({ snapshot: record, registered });
   }
 
   /** Shows the values for another record. */
   async function choose(recordId: string): Promise<void> {
-    shown.value = await readRecord(recordId, await pathsNow());
+    await look(recordId, pathsWith(await workshop.paths(template.value!)));
     row.value = 0;
     await compute();
   }
 
-  /** Reads the record again where a new formula asks for what was not read yet. */
-  async function readWhatIsNew(): Promise<void> {
-    const known = shown.value!.paths;
-    try {
-      const paths = await pathsNow();
-      if (paths.some((path) => !known.has(path))) shown.value = await readRecord(shown.value!.record.id, paths);
-    } catch {
-      // A formula that cannot be read yet asks for nothing, and what the CRM does not give now is shown as not read.
+  let computing: Promise<void> | undefined;
+  let isStale = false;
+
+  /** Computes everything for the record. Changes that come while that goes on are computed once, after it. */
+  function compute(): Promise<void> {
+    isStale = true;
+    computing ??= computeUntilNew().finally(() => (computing = undefined));
+    return computing;
+  }
+
+  async function computeUntilNew(): Promise<void> {
+    while (isStale) {
+      isStale = false;
+      await computeNow();
     }
   }
 
-  async function compute(): Promise<void> {
+  async function computeNow(): Promise<void> {
     if (!opened.value || !template.value || !shown.value) return;
-    const { schema, pins } = opened.value;
-    const company = pins.houseStyles.find(({ id }) => id === template.value!.houseStyle)?.company ?? {};
-    await readWhatIsNew();
-    const { record: snapshot, registered } = shown.value;
-    const place = {
-      template: template.value,
-      schema,
-      company,
-      snapshot,
-      registered,
-      issueDate: opened.value.issueDate,
-    };
-    view.value = await workshop.open(unwrapped(place));
+    let computed = await workshop.compute(template.value, showsPage.value);
+    if (await readWhatIsNew(computed.paths)) computed = await workshop.compute(template.value, showsPage.value);
+    if (!shown.value) return;
+    [view.value, page.value] = [computed.view, computed.page];
     await explain();
+  }
+
+  /** Reads the record again where a new formula asks for what was not read yet. */
+  async function readWhatIsNew(paths: readonly string[]): Promise<boolean> {
+    const { record, paths: known } = shown.value!;
+    if (paths.every((path) => known.has(path))) return false;
+    try {
+      await look(record.id, pathsWith(paths));
+      return true;
+    } catch {
+      // What the CRM does not give now is shown as not read.
+      return false;
+    }
   }
 
   async function explain(): Promise<void> {
@@ -276,6 +299,7 @@ export const useFiguresStore = defineStore('figures', () => {
     shown,
     problem,
     view,
+    page,
     workings,
     selected,
     row,
@@ -324,8 +348,3 @@ function freeName(stem: string, taken: readonly string[]): string {
 }
 
 const listWords = (words: readonly string[]) => new Intl.ListFormat('en', { type: 'conjunction' }).format(words);
-
-/** Without Vue's wrappers, which cannot cross to another thread. */
-function unwrapped<T>(value: T): T {
-  return JSON.parse(JSON.stringify(value)) as T;
-}

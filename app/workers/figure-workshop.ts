@@ -1,4 +1,5 @@
-import type { HouseStyle } from '#core/template/house-style';
+import { pageView, type PageView } from '#core/production/page-view';
+import { houseStyleOf } from '#core/template/house-style-of';
 import { Checker, type CheckContext } from '#core/sheet/check';
 import { completionsAt, type Completions } from '#core/sheet/complete';
 import { dayOf } from '#core/formula/date';
@@ -14,50 +15,85 @@ import { readsOf } from '#core/template/reads';
 import { documentRoots } from '#core/template/roots';
 import type { Pins, Template } from '#core/template/template';
 
-/** What a figure sheet is worked on with. */
-export interface Workplace {
-  template: Template;
+/** What is the same for a template however it is changed. */
+export interface Around {
   schema: RecordSchema;
-  company: HouseStyle['company'];
-  snapshot: RecordSnapshot;
+  pins: Pins;
   issueDate: string;
-  /** Documents filed for the record before. */
+}
+
+/** The record that values are shown for, with the documents filed for it before. */
+export interface ShownRecord {
+  snapshot: RecordSnapshot;
   registered: RegisteredDocument[];
 }
 
-/** The figure sheet off the page's thread: checked, computed and completed here while a person types. */
+/** Everything that a template comes to for a record. */
+export interface Computed {
+  view: SheetView;
+  /** What its sheet shows, where that was asked for. */
+  page?: PageView;
+  /** What it reads of the record; nothing where a formula cannot be read yet. */
+  paths: string[];
+}
+
+/** A template off the page's thread: checked, computed and completed here while a person types. */
 export class FigureWorkshop {
-  #place!: Workplace;
+  #around!: Around;
+  #record!: ShownRecord;
   #context!: CheckContext;
   #checker!: Checker;
   #sheet!: Sheet;
   #locale = 'en-GB';
 
-  open(place: Workplace): SheetView {
-    this.#place = place;
-    this.#locale = place.template.editions[0]?.locale ?? 'en-GB';
-    this.#context = checkContext(place.template, place.schema, [place]);
+  open(around: Around): void {
+    this.#around = around;
+  }
+
+  look(record: ShownRecord): void {
+    this.#record = record;
+  }
+
+  /** Computes a template for the record that is looked at. */
+  compute(template: Template, withPage: boolean): Computed {
+    const { schema, pins, issueDate } = this.#around;
+    const { houseStyle } = houseStyleOf(template, pins);
+    const { company } = houseStyle;
+    const locale = template.editions[0]?.locale ?? 'en-GB';
+    this.#locale = locale;
+    this.#context = checkContext(template, schema, [houseStyle]);
     this.#checker = new Checker(this.#context);
-    const { template, schema, snapshot, company, issueDate, registered } = place;
     this.#sheet = new Sheet({
+      ...this.#record,
       sheet: template.sheet,
       schema,
-      snapshot,
       root: template.record.root,
-      roots: documentRoots({ company, issueDate, edition: template.editions[0]?.id ?? '', locale: this.#locale }),
-      locale: this.#locale,
+      roots: documentRoots({ company, issueDate, edition: template.editions[0]?.id ?? '', locale }),
+      locale,
       today: dayOf(issueDate),
-      registered,
     });
     const places = [...placesOfUse(template, this.#context)].map(
       ([key, all]) => [key, all.map(({ words }) => words)] as const,
     );
-    return sheetView(this.#context, new Map(places), this.#sheet, this.#locale);
+    return {
+      view: sheetView(this.#context, new Map(places), this.#sheet, locale),
+      ...(withPage && { page: pageView({ template, pins, houseStyle, sheet: this.#sheet, locale }) }),
+      paths: this.#pathsOrNone(template),
+    };
   }
 
-  /** What a template reads of its record. */
-  paths(template: Template, pins: Pins, schema: RecordSchema): string[] {
+  /** What a template reads of its record. @throws FormulaError */
+  paths(template: Template): string[] {
+    const { schema, pins } = this.#around;
     return pathsAround(readsOf(template, pins, schema), schema, template.record.type);
+  }
+
+  #pathsOrNone(template: Template): string[] {
+    try {
+      return this.paths(template);
+    } catch {
+      return [];
+    }
   }
 
   /** A formula as it is typed. */

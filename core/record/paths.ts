@@ -1,5 +1,5 @@
 import { partField } from './layout';
-import { fieldOf, recordTypeOf, type RecordSchema } from './schema';
+import { fieldOf, recordTypeOf, type FieldSchema, type RecordSchema } from './schema';
 
 /** The fields of a record to read, and of its related records in turn. */
 export interface PathTree {
@@ -23,6 +23,34 @@ export function pathsAround({ fields, related }: PathTree, schema: RecordSchema,
     return target ? pathsAround(tree, schema, target).map((path) => `${name}.${path}`) : [];
   });
   return [...plain, ...inner];
+}
+
+/** Dotted paths of every plain field of a record and of the records next to it, and of those that its lists lead to. */
+export function pathsNear(schema: RecordSchema, type: string): string[] {
+  return [
+    ...plainFields(schema, type),
+    ...relationsOf(schema, type).flatMap(({ name, type: kind, target }) => [
+      ...under(name, plainFields(schema, target!)),
+      ...(kind === 'records' ? singlesUnder(schema, target!, name) : []),
+    ]),
+  ];
+}
+
+/** What a list's items lead to: a line's product, but not the record that the line is of. */
+const singlesUnder = (schema: RecordSchema, type: string, list: string): string[] =>
+  relationsOf(schema, type)
+    .filter(({ type: kind }) => kind === 'record')
+    .flatMap(({ name, target }) => under(`${list}.${name}`, plainFields(schema, target!)));
+
+const under = (place: string, names: readonly string[]) => names.map((name) => `${place}.${name}`);
+const plainFields = (schema: RecordSchema, type: string): string[] =>
+  Object.values(recordTypeOf(schema, type)?.fields ?? {}).flatMap(({ name, target }) => (target ? [] : [name]));
+
+/** The relations of a record type that have values of their own: its files are none. */
+export function relationsOf(schema: RecordSchema, type: string): FieldSchema[] {
+  const known = recordTypeOf(schema, type);
+  const all = Object.values(known?.fields ?? {});
+  return all.filter(({ name, target }) => recordTypeOf(schema, target) !== undefined && name !== known?.files);
 }
 
 /** Adds one path starting at a record type, as far as the schema knows it; a related record is always read with its name. */

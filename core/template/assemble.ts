@@ -3,6 +3,7 @@ import { withInner, withWords, type Block } from './blocks';
 import type { PieceChange } from './changes';
 import type { Clause } from './clause';
 import type { HouseStyle, Letterhead, Margins } from './house-style';
+import { houseStyleOf } from './house-style-of';
 import type { Inline } from './inlines';
 import { withIds } from './node';
 import type { Edition, Pins, Plan, Template } from './template';
@@ -46,10 +47,9 @@ export function assemble(
 ): Assembled {
   const edition = template.editions.find(({ id }) => id === editionId) ?? template.editions[0]!;
   const wanted = houseStyleId ?? edition.houseStyle ?? template.houseStyle;
-  const style = pins.houseStyles.find(({ id }) => id === wanted);
-  const houseStyle = overridden(style ?? pins.houseStyles[0]!, template);
+  const { houseStyle, isThere } = houseStyleOf(template, pins, wanted);
   const assembler = new Assembler(template, pins, edition);
-  if (!style) assembler.absent.set(wanted, { what: 'house style', id: wanted });
+  if (!isThere) assembler.absent.set(wanted, { what: 'house style', id: wanted });
   const { page, header, followingHeader, footer, body } = template.layout;
   const letterhead: Letterhead = {
     header: header ? assembler.whole(header) : houseStyle.letterhead.header,
@@ -175,10 +175,6 @@ export function clausesOf(template: Template, clauses: readonly Clause[] = []): 
   };
   ownBlockLists(template).forEach(visit);
   return [...found];
-}
-
-function overridden(houseStyle: HouseStyle, { style }: Template): HouseStyle {
-  return style ? { ...houseStyle, ...style, colours: { ...houseStyle.colours, ...style.colours } } : houseStyle;
 }
 
 const languageOf = (locale: string): string => locale.split('-')[0]!;

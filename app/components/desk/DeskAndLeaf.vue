@@ -8,18 +8,7 @@ const open = defineModel<Leaf>({ required: true });
   <div class="desk-and-leaf">
     <section class="middle" :aria-label="deskLabel"><slot name="desk" /></section>
     <aside class="leaf">
-      <Tabs :value="open" class="tabs" select-on-focus @update:value="open = $event as Leaf">
-        <TabList>
-          <Tab v-for="{ leaf, word, count } in leaves" :key="leaf" :value="leaf"
-            >{{ word }} <i v-if="count">{{ count }}</i></Tab
-          >
-        </TabList>
-        <TabPanels>
-          <TabPanel v-for="{ leaf } in leaves" :key="leaf" :value="leaf" class="content"
-            ><slot v-if="leaf === open" name="leaf"
-          /></TabPanel>
-        </TabPanels>
-      </Tabs>
+      <LeafTabs v-model="open" :leaves="leaves"><slot name="leaf" /></LeafTabs>
     </aside>
     <div class="foot"><slot name="foot" /></div>
   </div>
@@ -41,34 +30,6 @@ const open = defineModel<Leaf>({ required: true });
   min-height: 0;
   background: var(--sheet);
   border-left: 1px solid var(--hairline);
-}
-.tabs {
-  flex: 1;
-  min-height: 0;
-}
-.tabs :deep(.p-tablist) {
-  flex: none;
-  padding: 0 14px;
-  border-bottom: 1px solid var(--hairline);
-}
-.tabs :deep(.p-tablist-tab-list) {
-  background: none;
-  border: 0;
-}
-.tabs :deep(.p-tabpanels) {
-  flex: 1;
-  min-height: 0;
-  padding: 0;
-  overflow: auto;
-  background: none;
-}
-.tabs :deep(.p-tab-active) {
-  color: var(--ink);
-  box-shadow: inset 0 -2px var(--ink);
-}
-.tabs i {
-  color: var(--brick);
-  font: 600 11px/16px var(--sans);
 }
 .foot {
   grid-column: 1 / -1;

@@ -11,7 +11,10 @@ const keys = [
   ['Ctrl P', 'Print the proof, with all of its pages'],
   ['Ctrl Z', 'Undo the last change; in an input, the last typing'],
   ['Ctrl Y', 'Redo it'],
-  ['Esc', 'Close what is open'],
+  ['=[', 'On a sheet: bring in a value'],
+  ['Alt ↑ ↓', 'On a sheet: move the block'],
+  ['Ctrl D', 'On a sheet: duplicate the block'],
+  ['Esc', 'Close what is open; on a sheet, choose the block around'],
   ['?', 'All keys'],
 ];
 </script>

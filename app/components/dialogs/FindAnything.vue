@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import type { AutoCompleteOptionSelectEvent } from 'primevue/autocomplete';
+import { searchFor } from '#core/words/search';
+import { useCommandsStore } from '~/stores/commands';
 
-/** Finds records, documents and templates by name, number or account. */
+/** Finds records, documents and templates by name, number or account, and what the open screen can do. */
 interface Hit {
+  /** An address, or a name of its own. */
   to: string;
+  run?: () => void;
   name: string;
   about: string;
   kind: string;
@@ -16,12 +20,24 @@ const trouble = ref('');
 
 async function search({ query }: { query: string }): Promise<void> {
   trouble.value = '';
+  const here = commandsFor(query);
   try {
-    hits.value = await found(query);
+    hits.value = [...here, ...(await found(query))];
   } catch (problem) {
-    hits.value = [];
+    hits.value = here;
     trouble.value = asProblem(problem).detail;
   }
+}
+
+const MOST_COMMANDS = 8;
+const store = useCommandsStore();
+function commandsFor(query: string): Hit[] {
+  const isFound = searchFor(query);
+  return store
+    .commands()
+    .filter(({ name }) => isFound([name]))
+    .slice(0, MOST_COMMANDS)
+    .map(({ name, about, run }, at) => ({ to: `here ${at} ${name}`, name, about, kind: 'on this sheet', run }));
 }
 
 async function found(q: string): Promise<Hit[]> {
@@ -40,7 +56,7 @@ async function found(q: string): Promise<Hit[]> {
       kind: 'document',
     })),
     ...templates.map(({ id, name, kind }) => ({
-      to: `/templates/${id}/figures`,
+      to: `/templates/${id}`,
       name,
       about: kind,
       kind: 'template',
@@ -50,7 +66,10 @@ async function found(q: string): Promise<Hit[]> {
 
 function go({ value }: AutoCompleteOptionSelectEvent): void {
   open.value = false;
-  void navigateTo((value as Hit).to);
+  const { run, to } = value as Hit;
+  // The dialog gives the focus back before what was chosen takes it.
+  if (run) setTimeout(run, 200);
+  else void navigateTo(to);
 }
 </script>
 

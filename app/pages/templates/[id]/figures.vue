@@ -10,6 +10,7 @@ const changeQuery = useChangeQuery();
 const store = useFiguresStore();
 const { view, formulas, current, selected, row, faults, failures, opened, template, shown } = storeToRefs(store);
 const draft = useDraftStore();
+draft.hold();
 const leaf = ref<Leaf>('figure');
 const LEAVES: readonly { leaf: Leaf; word: string }[] = [
   { leaf: 'figure', word: 'Figure' },
@@ -39,6 +40,7 @@ function load(): Promise<void> {
 }
 onBeforeUnmount(draft.close);
 useEventListener(window, 'online', draft.save);
+useEventListener(window, 'pagehide', draft.keep);
 watch(selected, () => (refusal.value = undefined));
 watch(row, () => store.explain());
 

@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { draggable } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
+import { searchFor } from '#core/words/search';
+import { fieldTree, outsideOf, usesOf, type FieldEntry, type FieldGroup } from '~/editor/field-tree';
+
+/** Everything of the record that can be brought onto the sheet, and the figures: by Enter, by a click or by dragging. */
+const draft = useDraftStore();
+const figures = useFiguresStore();
+const sheet = useSheetStore();
+const words = ref('');
+
+const groups = computed(() =>
+  draft.opened && draft.template ? fieldTree(draft.opened.schema, draft.template.record, figures.shown?.record) : [],
+);
+const found = computed(() => {
+  const isFound = searchFor(words.value);
+  return groups.value.flatMap((group) => {
+    const fields = group.fields.filter(({ label, path }) => isFound([label, path, group.title]));
+    return fields.length > 0 ? [{ ...group, fields }] : [];
+  });
+});
+const foundFigures = computed(() => {
+  const isFound = searchFor(words.value);
+  return (draft.template?.sheet.document ?? []).filter(({ label, name }) => isFound([label, name, 'figures']));
+});
+/** Counted at rest: typing does not wait for it. */
+const layout = refDebounced(
+  computed(() => draft.template?.layout),
+  300,
+);
+const uses = computed(() => (layout.value ? usesOf(layout.value) : () => 0));
+const scope = computed(() => sheet.chosen.find(({ type }) => type === 'forEach')?.attrs.list as string | undefined);
+
+const formulaFor = ({ list }: FieldGroup, entry: FieldEntry) =>
+  list === undefined || scope.value === list ? entry.formula : outsideOf(list, entry);
+const putIn = (formula: string, label: string) => sheet.insertValue(formula, `“${label}” put in`);
+const figureValue = (name: string) => figures.view?.figures[name]?.values[0];
+
+/** A field that can be dragged onto the sheet. */
+const vDragged = {
+  mounted(element: HTMLElement, { value }: { value: () => { formula: string; label: string } }) {
+    stops.set(element, draggable({ element, getInitialData: () => ({ ...value() }) }));
+  },
+  unmounted(element: HTMLElement) {
+    stops.get(element)?.();
+  },
+};
+const stops = new WeakMap<HTMLElement, () => void>();
+</script>
+
+<template>
+  <div class="record-drawer">
+    <InputText v-model="words" type="search" size="small" fluid placeholder="Find a field" aria-label="Find a field" />
+    <section v-for="group in found" :key="group.title">
+      <h3>
+        {{ group.title }} <span v-if="group.list" class="quiet">{{ group.count }}</span>
+      </h3>
+      <ul>
+        <li v-for="entry in group.fields" :key="entry.path">
+          <button
+            v-dragged="() => ({ formula: formulaFor(group, entry), label: entry.label })"
+            v-tooltip.right="entry.path"
+            type="button"
+            @click="putIn(formulaFor(group, entry), entry.label)"
+          >
+            <span>{{ entry.label }}</span>
+            <span
+              v-if="uses(formulaFor(group, entry))"
+              class="uses"
+              :aria-label="`on the page ${uses(formulaFor(group, entry))} times`"
+              >{{ uses(formulaFor(group, entry)) }}</span
+            >
+            <span v-if="fieldText(entry.value, entry.field)" class="shown">{{
+              fieldText(entry.value, entry.field)
+            }}</span>
+            <span v-else-if="figures.shown" class="shown blank">blank</span>
+          </button>
+        </li>
+      </ul>
+    </section>
+    <section v-if="foundFigures.length > 0">
+      <h3>Figures</h3>
+      <ul>
+        <li v-for="{ name, label } in foundFigures" :key="name">
+          <button
+            v-dragged="() => ({ formula: name, label })"
+            v-tooltip.right="name"
+            type="button"
+            @click="putIn(name, label)"
+          >
+            <span>{{ label }}</span>
+            <span v-if="uses(name)" class="uses">{{ uses(name) }}</span>
+            <span class="shown figure" :class="{ blank: figureValue(name)?.failed }">{{
+              figureValue(name)?.failed ? 'error' : figureValue(name)?.text
+            }}</span>
+          </button>
+        </li>
+      </ul>
+    </section>
+    <p v-if="found.length + foundFigures.length === 0" class="quiet">Nothing has these words.</p>
+  </div>
+</template>
+
+<style scoped>
+.record-drawer {
+  padding: 10px 0 24px;
+}
+.record-drawer > input {
+  width: calc(100% - 28px);
+  margin: 0 14px;
+}
+h3 {
+  display: flex;
+  justify-content: space-between;
+  padding: 14px 14px 4px;
+  font: 600 13px/18px var(--sans);
+}
+li button {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  width: 100%;
+  padding: 2px 14px 2px 26px;
+  background: none;
+  border: 0;
+  color: var(--ink);
+  text-align: start;
+  cursor: grab;
+}
+li button:hover {
+  background: var(--verdigris-50);
+}
+li button > :first-child {
+  flex: none;
+  max-width: 60%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.uses {
+  flex: none;
+  min-width: 15px;
+  padding: 0 4px;
+  border-radius: 8px;
+  background: var(--verdigris-100);
+  color: var(--ink);
+  font-size: 10.5px;
+  line-height: 15px;
+  text-align: center;
+}
+.shown {
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  color: var(--ink-quiet);
+  text-align: end;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.figure {
+  color: var(--ink);
+}
+.blank {
+  color: var(--brick);
+}
+.record-drawer > p {
+  padding: 14px;
+}
+</style>

@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import { EditorContent } from '@tiptap/vue-3';
+import { NodeSelection } from '@tiptap/pm/state';
+import { LINES } from '#core/record/schema';
+import { houseStyleOf } from '#core/template/house-style-of';
+import { pageEnds, paperOf, PER_MILLIMETRE } from '~/editor/paper';
+import PrintedBlocks from '~/editor/printed/PrintedBlocks.vue';
+import '~/assets/document-fonts.css';
+import '~/editor/sheet.css';
+
+/** The sheet of a template: as wide as its paper, in the fonts and colours of its house style. */
+const { zoom } = defineProps<{ zoom: number }>();
+const draft = useDraftStore();
+const figures = useFiguresStore();
+const sheet = useSheetStore();
+
+const style = computed(() => houseStyleOf(draft.template!, draft.opened!.pins).houseStyle);
+const paper = computed(() => {
+  const { page: its } = draft.template!.layout;
+  return { ...paperOf(its), margins: its.margins ?? style.value.margins };
+});
+const variables = computed(() => {
+  const { fonts, type, colours } = style.value;
+  const { width, height, margins } = paper.value;
+  return {
+    zoom,
+    width: `${width}mm`,
+    minHeight: `${height}mm`,
+    // The header begins a little above the margin, as the press sets it.
+    // The footer stands within the lower margin.
+    padding: `${margins.top - 3}mm ${margins.right}mm ${Math.max(8, margins.bottom - 12)}mm ${margins.left}mm`,
+    '--size': `${type.text}pt`,
+    '--step': type.step,
+    '--text-font': `'${fonts.text}', 'Noto Sans', 'IBM Plex Sans Arabic', sans-serif`,
+    '--heading-font': `'${fonts.headings}', 'Noto Sans', 'IBM Plex Sans Arabic', serif`,
+    '--page-ink': colours.ink,
+    '--page-quiet': colours.quiet,
+    '--accent': colours.accent,
+    '--rule': colours.rule,
+    '--tint': colours.tint,
+  };
+});
+
+// On an empty sheet there is nothing to do but write.
+onMounted(async () => {
+  await nextTick();
+  const { editor } = sheet;
+  if (editor?.isEditable && editor.state.doc.textContent === '' && editor.state.doc.nodeSize < 12)
+    editor.commands.focus('start');
+});
+
+const text = useTemplateRef<HTMLElement>('text');
+const { height: written } = useElementSize(text);
+const ends = shallowRef<ReturnType<typeof pageEnds>>([]);
+// Measured at rest: typing does not wait for it.
+watchDebounced([written, () => draft.template?.layout, paper], measureEnds, { debounce: 150 });
+function measureEnds(): void {
+  if (!text.value) return;
+  const { height, margins } = paper.value;
+  const { top } = text.value.getBoundingClientRect();
+  const breaks = [...text.value.querySelectorAll('.page-break')].map(
+    (each) => (each.getBoundingClientRect().top - top) / (zoom * PER_MILLIMETRE),
+  );
+  ends.value = pageEnds(written.value / PER_MILLIMETRE, breaks, height - margins.top - margins.bottom);
+}
+
+const page = useTemplateRef<HTMLElement>('page');
+const letterhead = computed(() => figures.page?.letterhead);
+
+/** The list whose items are in scope where the caret is. */
+const list = computed(() => {
+  const around = sheet.chosen.find(({ type }) => type === 'forEach')?.attrs.list as string | undefined;
+  return around === LINES ? LINES : around;
+});
+
+/** Where the formula line stands: under the caret. */
+const place = shallowRef<{ left: string; top: string }>();
+const frame = useTemplateRef<HTMLElement>('frame');
+watch(
+  () => sheet.writing,
+  (writing) => {
+    if (!writing || !sheet.editor || !frame.value) return void (place.value = undefined);
+    const { view, state } = sheet.editor;
+    const at = view.coordsAtPos(state.selection.from);
+    const around = frame.value.getBoundingClientRect();
+    const left = Math.min(Math.max(8, at.left - around.left - 20), Math.max(8, around.width - 440));
+    place.value = { left: `${left}px`, top: `${at.bottom - around.top + 6}px` };
+  },
+);
+const source = ref('');
+watch(
+  () => sheet.writing?.source,
+  (given) => (source.value = given ?? ''),
+);
+
+/** Enter on a value opens its formula; so does a double click. */
+function openValue(event: Event): void {
+  const selection = sheet.editor?.state.selection;
+  if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'value') return;
+  event.preventDefault();
+  event.stopPropagation();
+  sheet.writeFormula(selection.node.attrs.id as string);
+}
+</script>
+
+<template>
+  <div ref="frame" class="sheet-frame">
+    <div class="held" :style="{ width: `${paper.width * zoom * PER_MILLIMETRE}px` }">
+      <MarginNotes v-if="page" :sheet="page" :zoom="zoom" />
+      <div ref="page" class="paper on-paper" :style="variables">
+        <div
+          v-if="letterhead && letterhead.header.length > 0"
+          class="stationery header"
+          aria-label="Header of the house style"
+        >
+          <PrintedBlocks :blocks="letterhead.header" />
+          <button
+            v-if="sheet.editor?.isEditable"
+            type="button"
+            class="in-words own"
+            @click="sheet.setOwn('header', true)"
+          >
+            Write its own header
+          </button>
+        </div>
+        <div ref="text" class="text" @keydown.enter.capture="openValue" @dblclick="openValue">
+          <EditorContent v-if="sheet.editor" :editor="sheet.editor" />
+        </div>
+        <div
+          v-if="letterhead && letterhead.footer.length > 0"
+          class="stationery footer"
+          aria-label="Footer of the house style"
+        >
+          <PrintedBlocks :blocks="letterhead.footer" />
+          <button
+            v-if="sheet.editor?.isEditable"
+            type="button"
+            class="in-words own"
+            @click="sheet.setOwn('footer', true)"
+          >
+            Write its own footer
+          </button>
+        </div>
+        <div
+          v-for="{ number, top } in ends"
+          :key="number"
+          class="page-end"
+          :style="{ top: `${paper.margins.top + top}mm` }"
+          aria-hidden="true"
+        >
+          <span>page {{ number }} about here</span>
+        </div>
+      </div>
+    </div>
+    <div v-if="sheet.writing && place" class="formula-popover" :style="place" role="dialog" aria-label="Formula">
+      <FormulaLine
+        :source="sheet.writing.source"
+        :list="list"
+        :row="0"
+        label="Formula of the value"
+        @typed="source = $event"
+        @done="sheet.written(source)"
+        @left="sheet.leaveFormula"
+        @help="figures.problem = undefined"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.sheet-frame {
+  position: relative;
+  width: max-content;
+  min-width: 100%;
+  padding: 16px 16px 40px 120px;
+}
+.held {
+  position: relative;
+  margin: 0 auto;
+}
+.paper {
+  position: relative;
+  box-shadow: var(--sheet-shadow);
+}
+.own {
+  position: absolute;
+  right: 6mm;
+  font: 500 8pt var(--sans);
+  opacity: 0;
+}
+.stationery:hover .own,
+.own:focus-visible {
+  opacity: 1;
+}
+.formula-popover {
+  position: absolute;
+  z-index: 5;
+  width: 430px;
+  padding: 8px;
+  background: var(--sheet);
+  border: 1px solid var(--hairline);
+  border-radius: 3px;
+  box-shadow: var(--sheet-shadow);
+}
+</style>

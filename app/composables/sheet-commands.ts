@@ -1,0 +1,42 @@
+import { duplicateChosen, moveChosen, removeChosen, toggleList } from '~/editor/commands';
+import { PANELS } from '~/editor/kinds/panels';
+import { newId } from '~/editor/part-ids';
+import { outlineOf } from '~/editor/outline';
+import { useCommandsStore, type ScreenCommand } from '~/stores/commands';
+
+/** Lets everything that the sheet can do be found by name while it is open, and every block by its first words. */
+export function useSheetCommands(): void {
+  const sheet = useSheetStore();
+  const draft = useDraftStore();
+  const store = useCommandsStore();
+  const inserts = PANELS.flatMap(({ insert, label }): ScreenCommand[] =>
+    insert
+      ? [
+          {
+            name: `Insert: ${(insert.words ?? label).toLowerCase()}`,
+            about: insert.keys ?? '',
+            run: () => sheet.insert(insert.make(newId), `${insert.words ?? label} put in`),
+          },
+        ]
+      : [],
+  );
+  const acts: ScreenCommand[] = [
+    { name: 'Insert: value', about: '=[', run: () => sheet.writeFormula() },
+    { name: 'Undo', about: 'Ctrl Z', run: sheet.undo },
+    { name: 'Redo', about: 'Ctrl Y', run: sheet.redo },
+    { name: 'Move the block up', about: 'Alt ↑', run: () => sheet.run(moveChosen(-1)) },
+    { name: 'Move the block down', about: 'Alt ↓', run: () => sheet.run(moveChosen(1)) },
+    { name: 'Duplicate the block', about: 'Ctrl D', run: () => sheet.run(duplicateChosen) },
+    { name: 'Delete the block', about: 'Esc, then Delete', run: () => sheet.run(removeChosen) },
+    { name: 'Make a list', about: 'Ctrl Shift 8', run: () => sheet.run(toggleList('bulletList')) },
+    { name: 'Make a numbered list', about: 'Ctrl Shift 7', run: () => sheet.run(toggleList('numberedList')) },
+  ];
+  const blocks = (): ScreenCommand[] =>
+    draft.template
+      ? outlineOf(draft.template.layout)
+          .filter(({ words }) => words !== '')
+          .map(({ id, words, kind }) => ({ name: words, about: kind.toLowerCase(), run: () => sheet.choose(id) }))
+      : [];
+  store.commands = () => [...acts, ...inserts, ...blocks()];
+  onScopeDispose(() => (store.commands = () => []));
+}

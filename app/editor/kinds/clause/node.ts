@@ -1,0 +1,4 @@
+import { computedBlock } from '../../sheet-node';
+
+/** The blocks of a clause. */
+export const clause = computedBlock('clause', { required: ['clause'] });

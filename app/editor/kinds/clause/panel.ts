@@ -1,0 +1,7 @@
+import type { KindPanel } from '../../panel';
+
+export const clausePanel: KindPanel = {
+  type: 'clause',
+  label: 'Clause',
+  fields: [{ is: 'text', key: 'clause', label: 'Its id' }],
+};

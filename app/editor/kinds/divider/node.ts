@@ -1,0 +1,4 @@
+import { computedBlock } from '../../sheet-node';
+
+/** A line across the measure. */
+export const divider = computedBlock('divider');

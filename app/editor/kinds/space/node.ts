@@ -1,0 +1,4 @@
+import { computedBlock } from '../../sheet-node';
+
+/** Nothing, of a height in points. */
+export const space = computedBlock('space', { required: ['height'] });

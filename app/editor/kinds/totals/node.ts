@@ -1,0 +1,4 @@
+import { computedBlock } from '../../sheet-node';
+
+/** Labels and values one above the other. */
+export const totals = computedBlock('totals', { required: ['rows'] });

@@ -1,0 +1,42 @@
+/** A property of a part, as the panel at the right asks for it. `key`: the attribute, or the name in the object it is in. */
+export type Field =
+  | { is: 'text'; key: string; label: string; hint?: string; optional?: boolean }
+  /** `ofItems`: each item of the part's list is in scope. */
+  | { is: 'formula'; key: string; label: string; hint?: string; optional?: boolean; ofItems?: boolean }
+  | { is: 'number'; key: string; label: string; unit?: string; least: number; most: number; optional?: boolean }
+  | { is: 'yes'; key: string; label: string }
+  | { is: 'choice'; key: string; label: string; options: readonly Option[] }
+  /** A file of the template. */
+  | { is: 'file'; key: string; label: string }
+  /** Several of the same kind, in order, each under an id. */
+  | { is: 'rows'; key: string; label: string; one: string; named: string; make: () => object; fields: readonly Field[] }
+  /** Some that are there together or not at all. */
+  | { is: 'group'; key: string; label: string; make: () => object; fields: readonly Field[] };
+
+/** `value` null is what is not said. */
+export interface Option {
+  value: string | number | null;
+  label: string;
+}
+
+/** A node as a layout has it, to put in. */
+export interface NewPart {
+  type: string;
+  attrs?: Record<string, unknown>;
+  content?: NewPart[];
+  text?: string;
+}
+
+/** What people see of a kind besides its look on the sheet: its name, its properties, and how it is put in. */
+export interface KindPanel {
+  type: string;
+  label: string;
+  fields: readonly Field[];
+  /** Under which heading of the Insert menu it stands, and what is put in; absent for what only comes with another kind. */
+  insert?: {
+    among: 'Text' | 'Record' | 'Page' | 'Around';
+    words?: string;
+    keys?: string;
+    make: (id: () => string) => NewPart;
+  };
+}

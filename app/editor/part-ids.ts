@@ -1,0 +1,35 @@
+import { Extension } from '@tiptap/core';
+import type { Node } from '@tiptap/pm/model';
+import { Plugin } from '@tiptap/pm/state';
+import { isOwnChange } from './take-layout';
+
+/** An id that no other part has. */
+export const newId = (): string => `b-${crypto.randomUUID().replaceAll('-', '').slice(0, 12)}`;
+
+const hasId = ({ type }: Node) => type.spec.attrs !== undefined && 'id' in type.spec.attrs;
+
+/** Parts without an id, and those with one that stands before already, by their positions. */
+function toName(doc: Node): number[] {
+  const seen = new Set<string>();
+  const found: number[] = [];
+  doc.descendants((node, position) => {
+    if (!hasId(node)) return;
+    const id = node.attrs.id as string | null;
+    if (id === null || seen.has(id)) found.push(position);
+    else seen.add(id);
+  });
+  return found;
+}
+
+/** Gives every part of the sheet an id of its own, whatever was split, pasted or put in. */
+export const partIdsPlugin = () =>
+  new Plugin({
+    appendTransaction: (transactions, _, { doc, tr }) => {
+      if (!transactions.some(isOwnChange)) return null;
+      const positions = toName(doc);
+      for (const position of positions) tr.setNodeAttribute(position, 'id', newId());
+      return positions.length > 0 ? tr : null;
+    },
+  });
+
+export const partIds = Extension.create({ name: 'partIds', addProseMirrorPlugins: () => [partIdsPlugin()] });

@@ -1,0 +1,282 @@
+import { Editor } from '@tiptap/vue-3';
+import { TextSelection, type Command } from '@tiptap/pm/state';
+import { defineStore } from 'pinia';
+import { houseStyleOf } from '#core/template/house-style-of';
+import { calledByType } from '#core/record/schema';
+import type { Template } from '#core/template/template';
+import {
+  dropRegion,
+  ownRegion,
+  JOINS,
+  chosenParts,
+  insertBlock,
+  insertInline,
+  moveChosen,
+  partOf,
+  removePart,
+  setAttributes,
+} from '~/editor/commands';
+import { historyWords } from '~/editor/history-words';
+import { clipboard } from '~/editor/paste/clipboard';
+import { sheetKeys } from '~/editor/keys';
+import { showValues } from '~/editor/kinds/value/value-view';
+import { LayoutDoc } from '~/editor/layout-doc';
+import { setLeftOut } from '~/editor/left-out';
+import type { NewPart } from '~/editor/panel';
+import { newId } from '~/editor/part-ids';
+import { FROM_DRAFT, takeDoc } from '~/editor/take-layout';
+import { viewedExtensions } from '~/editor/views';
+import { useDraftStore } from './draft';
+import { useFiguresStore } from './figures';
+
+/** A part of the sheet that is chosen, or around what is. */
+export interface Chosen {
+  type: string;
+  id: string;
+  attrs: Readonly<Record<string, unknown>>;
+}
+
+/** A formula that is being written on the sheet: a new value at the caret, or the one of a value that is there. */
+interface Writing {
+  /** Of the value whose formula it is. */
+  id?: string;
+  source: string;
+}
+
+/** How wide a picture is put in at most, in points. */
+const PICTURE_WIDTH = 240;
+
+/** A name for a file that no other has: letters, digits, “.”, “-” and “_”. */
+function freeName(name: string, taken: readonly string[]): string {
+  const plain =
+    name
+      .normalize('NFD')
+      .replaceAll(/[^\w.-]+/g, '-')
+      .slice(-60) || 'picture';
+  for (let count = 1; ; count++) {
+    const free = count === 1 ? plain : `${count}-${plain}`;
+    if (!taken.includes(free)) return free;
+  }
+}
+
+/** The sheet of the draft that is worked on: its editor, and what of it is chosen. */
+export const useSheetStore = defineStore('sheet', () => {
+  const draft = useDraftStore();
+  const figures = useFiguresStore();
+  const editor = shallowRef<Editor>();
+  /** What is chosen, and the parts around it, from the innermost out. */
+  const chosen = shallowRef<readonly Chosen[]>([]);
+  const writing = ref<Writing>();
+  /** What could not be done, or was done in part, in words. */
+  const notice = ref('');
+  let docs: LayoutDoc | undefined;
+  /** The layout that the editor shows. */
+  let shown: Template['layout'] | undefined;
+
+  /** Opens the editor over the draft. */
+  function open(editable: boolean, label: string): Editor {
+    close();
+    const opened = new Editor({
+      extensions: [
+        ...viewedExtensions,
+        sheetKeys({ undo, redo, writeFormula: () => writeFormula() }),
+        clipboard({ putPictures: (files) => void putPictures(files), tell: (words) => (notice.value = words) }),
+      ],
+      editable,
+      injectCSS: false,
+      editorProps: {
+        attributes: { 'aria-label': label, 'aria-multiline': 'true', role: 'textbox', class: 'sheet-text' },
+      },
+      onUpdate: ({ transaction }) => void (transaction.getMeta(FROM_DRAFT) || tell(transaction)),
+      onTransaction: look,
+    });
+    docs = new LayoutDoc(opened.schema);
+    shown = undefined;
+    editor.value = opened;
+    take();
+    return opened;
+  }
+
+  function close(): void {
+    editor.value?.destroy();
+    [editor.value, docs, shown, chosen.value, writing.value] = [undefined, undefined, undefined, [], undefined];
+  }
+
+  /** Tells the draft what was changed on the sheet. */
+  function tell(transaction: Parameters<typeof historyWords>[0]): void {
+    const template = draft.template!;
+    const layout = docs!.layoutOf(editor.value!.state.doc, template.layout);
+    if (layout === template.layout) return;
+    shown = layout;
+    draft.change({ ...template, layout }, historyWords(transaction));
+  }
+
+  /** Takes what the draft became in another way: by undoing, by the figure sheet, by somebody else. */
+  function take(): void {
+    const layout = draft.template?.layout;
+    if (!editor.value || !docs || !layout || layout === shown) return;
+    const isFirst = shown === undefined;
+    shown = layout;
+    const { state, view } = editor.value;
+    const transaction = takeDoc(state, docs.docOf(layout));
+    if (!transaction) return;
+    if (isFirst) transaction.setSelection(TextSelection.atStart(transaction.doc));
+    view.dispatch(isFirst ? transaction : transaction.scrollIntoView());
+  }
+  watch(() => draft.template?.layout, take, { flush: 'sync' });
+
+  /** Follows what is chosen. */
+  function look(): void {
+    if (!editor.value) return;
+    const parts = chosenParts(editor.value.state);
+    chosen.value = parts.map(({ node }) => ({ type: node.type.name, id: node.attrs.id as string, attrs: node.attrs }));
+  }
+
+  watch(
+    () => [figures.page, draft.template?.sheet] as const,
+    ([page, sheet]) => showValues({ page, figures: new Set((sheet?.document ?? []).map(({ name }) => name)) }),
+    { immediate: true },
+  );
+
+  watch(
+    () => figures.page?.leftOut,
+    (ids) => {
+      if (!editor.value || !ids || !draft.opened) return;
+      const record = calledByType(draft.opened.schema, draft.template!.record.type);
+      editor.value.view.dispatch(setLeftOut(editor.value.state.tr, { ids: new Set(ids), record }));
+    },
+  );
+
+  function run(command: Command): boolean {
+    if (!editor.value) return false;
+    const { state, view } = editor.value;
+    return command(state, view.dispatch, view);
+  }
+
+  /** Puts a new part in at the caret: into the text, or behind the block that is chosen. */
+  function insert(part: NewPart, words: string): void {
+    const node = editor.value!.schema.nodeFromJSON(part);
+    run(node.isInline ? insertInline(node, words) : insertBlock(node, words));
+    editor.value!.commands.focus();
+  }
+
+  /** Puts pictures in, each once it was looked over and kept. */
+  async function putPictures(files: readonly File[]): Promise<void> {
+    notice.value = '';
+    for (const file of files) {
+      try {
+        const kept = await api('POST /files', { body: file });
+        if (kept.mediaType === 'application/pdf')
+          throw new Error('A PDF cannot stand as a picture. Save it as PNG first.');
+        const template = draft.template!;
+        const name = freeName(file.name, Object.keys(template.files ?? {}));
+        draft.change(
+          { ...template, files: { ...template.files, [name]: kept } },
+          { words: 'Picture put in', joins: name },
+        );
+        const width = Math.min(PICTURE_WIDTH, ((kept.width ?? PICTURE_WIDTH) * 72) / 96);
+        const node = editor.value!.schema.node('picture', { id: newId(), file: name, width, alt: '' });
+        run((state, dispatch) =>
+          insertBlock(node, 'Picture put in')(state, dispatch && ((tr) => dispatch(tr.setMeta(JOINS, name)))),
+        );
+      } catch (thrown) {
+        notice.value = `“${file.name}”: ${thrown instanceof Error && !('data' in thrown) ? thrown.message : asProblem(thrown).detail}`;
+      }
+    }
+  }
+
+  const insertValue = (formula: string, words: string) =>
+    insert({ type: 'value', attrs: { id: newId(), formula } }, words);
+
+  const change = (id: string, attributes: Readonly<Record<string, unknown>>, words: string) =>
+    run(setAttributes(id, attributes, words));
+
+  function remove(id: string, words: string): void {
+    run(removePart(id, words));
+    editor.value?.commands.focus();
+  }
+
+  /** Makes the header or footer of the house style the template's own, or goes back to it. */
+  function setOwn(part: 'header' | 'footer', isOwn: boolean): void {
+    const type = part === 'header' ? 'pageHeader' : 'pageFooter';
+    if (!isOwn) return void run(dropRegion(type, `The house style’s ${part} again`));
+    const { letterhead } = houseStyleOf(draft.template!, draft.opened!.pins).houseStyle;
+    const blocks = letterhead[part].map((block) => docs!.nodeOf(block as Parameters<LayoutDoc['nodeOf']>[0]));
+    run(ownRegion(type, blocks, `A ${part} of its own`));
+    editor.value?.commands.focus();
+  }
+
+  /** Chooses a part and brings it into view. */
+  function choose(id: string): void {
+    const part = editor.value && partOf(editor.value.state.doc, id);
+    if (!part) return;
+    const { node, position } = part;
+    const chain = editor.value!.chain();
+    if (node.isTextblock) chain.setTextSelection(position + 1);
+    else chain.setNodeSelection(position);
+    chain.scrollIntoView().focus().run();
+  }
+
+  /** Moves a block before the one above it, or behind the one below. */
+  function moveById(id: string, direction: -1 | 1): void {
+    const part = editor.value && partOf(editor.value.state.doc, id);
+    if (!part) return;
+    editor.value!.commands.setNodeSelection(part.position);
+    run(moveChosen(direction));
+  }
+
+  /** Opens the formula line: for a new value, or for one that is there. */
+  function writeFormula(id?: string): void {
+    const value = id === undefined ? undefined : chosen.value.find((part) => part.id === id);
+    writing.value = { id, source: String(value?.attrs.formula ?? '') };
+  }
+
+  /** Takes a formula that was written. */
+  function written(source: string): void {
+    const { id } = writing.value!;
+    writing.value = undefined;
+    if (source.trim() !== '') {
+      if (id === undefined) insertValue(source.trim(), 'Value put in');
+      else change(id, { formula: source.trim() }, 'Formula changed');
+    }
+    editor.value?.commands.focus();
+  }
+
+  /** Gives the formula line up; what was typed to open it stays as it was typed. */
+  function leaveFormula(): void {
+    const { id } = writing.value!;
+    writing.value = undefined;
+    if (id === undefined) editor.value?.chain().focus().insertContent('=[').run();
+    else editor.value?.commands.focus();
+  }
+
+  function undo(): void {
+    figures.undo();
+  }
+  function redo(): void {
+    figures.redo();
+  }
+
+  return {
+    editor,
+    chosen,
+    writing,
+    notice,
+    putPictures,
+    open,
+    close,
+    run,
+    insert,
+    insertValue,
+    change,
+    remove,
+    setOwn,
+    choose,
+    moveById,
+    writeFormula,
+    written,
+    leaveFormula,
+    undo,
+    redo,
+  };
+});
