@@ -51,7 +51,6 @@ await printed('printed-quote', 1);
 for (const [deal, template, name, number] of [
   ['D-1188', 'full-proposal', 'printed-proposal', 2],
   ['D-1253', 'glasshouse-quote', 'printed-arabic', 1],
-  ['D-1229', 'glasshouse-quote', 'printed-little-vale', 1],
 ] as const) {
   await file(deal, template);
   await page.getByRole('button', { name: 'Open the PDF' }).click();
@@ -91,15 +90,20 @@ await take('price-bridge');
 await open('/templates/glasshouse-quote/figures?record=D-1213');
 await page.locator('[data-key="subtotal"]').hover();
 await page.screenshot({ path: join(OUT, 'figure-sheet.png') });
-await page.locator('[data-key="lines.net"] .name').click();
-await page.locator('.cm-content').click();
+await open('/templates/glasshouse-quote?record=D-1213');
+await page.locator('.paper .lines').first().click();
+await take('template-editor');
+await page.locator('.sheet-text p:visible').filter({ hasText: 'thank you for your enquiry' }).click();
 await page.keyboard.press('End');
-await page.keyboard.type(' - disc');
-await page.getByRole('option', { name: /discount_amount/ }).waitFor();
+await page.keyboard.type(' =[');
+await page.getByRole('textbox', { name: 'Formula of the value' }).waitFor();
+await page.keyboard.type('deal.account.', { delay: 40 });
+await page.getByRole('option').first().waitFor();
 await page.waitForTimeout(300);
 await page.screenshot({ path: join(OUT, 'formula-line.png') });
 await page.keyboard.press('Escape');
 await page.keyboard.press('Escape');
+await page.getByRole('button', { name: 'Discard the draft' }).click();
 await open('/records/Deal/D-1202/produce/glasshouse-quote');
 await take('preflight');
 await open('/register');

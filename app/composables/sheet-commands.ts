@@ -1,6 +1,5 @@
 import { duplicateChosen, moveChosen, removeChosen, toggleList } from '~/editor/commands';
 import { PANELS } from '~/editor/kinds/panels';
-import { newId } from '~/editor/part-ids';
 import { outlineOf } from '~/editor/outline';
 import { useCommandsStore, type ScreenCommand } from '~/stores/commands';
 
@@ -9,19 +8,14 @@ export function useSheetCommands(): void {
   const sheet = useSheetStore();
   const draft = useDraftStore();
   const store = useCommandsStore();
-  const inserts = PANELS.flatMap(({ insert, label }): ScreenCommand[] =>
-    insert
-      ? [
-          {
-            name: `Insert: ${(insert.words ?? label).toLowerCase()}`,
-            about: insert.keys ?? '',
-            run: () => sheet.insert(insert.make(newId), `${insert.words ?? label} put in`),
-          },
-        ]
-      : [],
-  );
+  const inserts = PANELS.filter(({ insert }) => insert).map((panel): ScreenCommand => ({
+    name: `Insert: ${(panel.insert!.words ?? panel.label).toLowerCase()}`,
+    about: panel.insert!.keys ?? '',
+    run: () => sheet.insertKind(panel),
+  }));
   const acts: ScreenCommand[] = [
     { name: 'Insert: value', about: '=[', run: () => sheet.writeFormula() },
+    { name: 'Find and replace', about: 'Ctrl F', run: () => (sheet.finding = true) },
     { name: 'Undo', about: 'Ctrl Z', run: sheet.undo },
     { name: 'Redo', about: 'Ctrl Y', run: sheet.redo },
     { name: 'Move the block up', about: 'Alt ↑', run: () => sheet.run(moveChosen(-1)) },

@@ -18,6 +18,8 @@ export interface SheetActions {
   redo: () => void;
   /** Opens the formula line at the caret. */
   writeFormula: () => void;
+  /** Looks for words. */
+  find: () => void;
 }
 
 /** Chooses the block around the caret, or the one around the block that is chosen. */
@@ -76,6 +78,8 @@ export const sheetKeys = (actions: SheetActions) =>
         'Mod-Alt-2': run(heading(2)),
         'Mod-Alt-3': run(heading(3)),
         Escape: run(chooseAround),
+        'Mod-f': act(actions.find),
+        'Mod-h': act(actions.find),
         'Mod-z': act(actions.undo),
         'Mod-y': act(actions.redo),
         'Mod-Shift-z': act(actions.redo),

@@ -6,6 +6,8 @@ export type Field =
   | { is: 'number'; key: string; label: string; unit?: string; least: number; most: number; optional?: boolean }
   | { is: 'yes'; key: string; label: string }
   | { is: 'choice'; key: string; label: string; options: readonly Option[] }
+  /** The look of what a formula gives, by examples. `of`: the attribute that holds the formula. */
+  | { is: 'look'; key: string; label: string; of: string; ofItems?: boolean }
   /** A file of the template. */
   | { is: 'file'; key: string; label: string }
   /** Several of the same kind, in order, each under an id. */
@@ -32,11 +34,14 @@ export interface KindPanel {
   type: string;
   label: string;
   fields: readonly Field[];
-  /** Under which heading of the Insert menu it stands, and what is put in; absent for what only comes with another kind. */
+  /**
+   * Under which heading of the Insert menu it stands, and what is put in; `lines`: columns that suit the record's lines. Absent for
+   * what only comes with another kind.
+   */
   insert?: {
     among: 'Text' | 'Record' | 'Page' | 'Around';
     words?: string;
     keys?: string;
-    make: (id: () => string) => NewPart;
+    make: (id: () => string, lines?: readonly object[]) => NewPart;
   };
 }

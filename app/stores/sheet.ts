@@ -2,7 +2,8 @@ import { Editor } from '@tiptap/vue-3';
 import { TextSelection, type Command } from '@tiptap/pm/state';
 import { defineStore } from 'pinia';
 import { houseStyleOf } from '#core/template/house-style-of';
-import { calledByType } from '#core/record/schema';
+import { calledByType, fieldOf, LINES } from '#core/record/schema';
+import { lineColumns } from '#core/template/line-columns';
 import type { Template } from '#core/template/template';
 import {
   dropRegion,
@@ -22,7 +23,7 @@ import { sheetKeys } from '~/editor/keys';
 import { showValues } from '~/editor/kinds/value/value-view';
 import { LayoutDoc } from '~/editor/layout-doc';
 import { setLeftOut } from '~/editor/left-out';
-import type { NewPart } from '~/editor/panel';
+import type { KindPanel, NewPart } from '~/editor/panel';
 import { newId } from '~/editor/part-ids';
 import { FROM_DRAFT, takeDoc } from '~/editor/take-layout';
 import { viewedExtensions } from '~/editor/views';
@@ -42,6 +43,8 @@ interface Writing {
   id?: string;
   source: string;
 }
+
+const MARKS = ['bold', 'italic', 'underline'];
 
 /** How wide a picture is put in at most, in points. */
 const PICTURE_WIDTH = 240;
@@ -66,9 +69,13 @@ export const useSheetStore = defineStore('sheet', () => {
   const editor = shallowRef<Editor>();
   /** What is chosen, and the parts around it, from the innermost out. */
   const chosen = shallowRef<readonly Chosen[]>([]);
+  /** The looks of the text at the caret, with commas between them. */
+  const marks = ref('');
   const writing = ref<Writing>();
   /** What could not be done, or was done in part, in words. */
   const notice = ref('');
+  /** Whether words are looked for. */
+  const finding = ref(false);
   let docs: LayoutDoc | undefined;
   /** The layout that the editor shows. */
   let shown: Template['layout'] | undefined;
@@ -79,7 +86,7 @@ export const useSheetStore = defineStore('sheet', () => {
     const opened = new Editor({
       extensions: [
         ...viewedExtensions,
-        sheetKeys({ undo, redo, writeFormula: () => writeFormula() }),
+        sheetKeys({ undo, redo, writeFormula: () => writeFormula(), find: () => (finding.value = true) }),
         clipboard({ putPictures: (files) => void putPictures(files), tell: (words) => (notice.value = words) }),
       ],
       editable,
@@ -100,6 +107,7 @@ export const useSheetStore = defineStore('sheet', () => {
   function close(): void {
     editor.value?.destroy();
     [editor.value, docs, shown, chosen.value, writing.value] = [undefined, undefined, undefined, [], undefined];
+    finding.value = false;
   }
 
   /** Tells the draft what was changed on the sheet. */
@@ -125,11 +133,19 @@ export const useSheetStore = defineStore('sheet', () => {
   }
   watch(() => draft.template?.layout, take, { flush: 'sync' });
 
-  /** Follows what is chosen. */
+  /** Follows what is chosen, and says so only where it is something else. */
   function look(): void {
     if (!editor.value) return;
     const parts = chosenParts(editor.value.state);
-    chosen.value = parts.map(({ node }) => ({ type: node.type.name, id: node.attrs.id as string, attrs: node.attrs }));
+    const isSame = ({ node }: (typeof parts)[number], at: number) => chosen.value[at]?.attrs === node.attrs;
+    if (parts.length !== chosen.value.length || !parts.every(isSame))
+      chosen.value = parts.map(({ node }) => ({
+        type: node.type.name,
+        id: node.attrs.id as string,
+        attrs: node.attrs,
+      }));
+    const active = MARKS.filter((mark) => editor.value!.isActive(mark)).join();
+    if (active !== marks.value) marks.value = active;
   }
 
   watch(
@@ -158,6 +174,13 @@ export const useSheetStore = defineStore('sheet', () => {
     const node = editor.value!.schema.nodeFromJSON(part);
     run(node.isInline ? insertInline(node, words) : insertBlock(node, words));
     editor.value!.commands.focus();
+  }
+
+  /** Puts a new part of a kind in. */
+  function insertKind({ insert: put, label }: KindPanel): void {
+    const { schema } = draft.opened!;
+    const lines = lineColumns(schema, fieldOf(schema, draft.template!.record.type, LINES)?.target);
+    insert(put!.make(newId, lines), `${put!.words ?? label} put in`);
   }
 
   /** Puts pictures in, each once it was looked over and kept. */
@@ -260,13 +283,15 @@ export const useSheetStore = defineStore('sheet', () => {
   return {
     editor,
     chosen,
+    marks,
     writing,
     notice,
+    finding,
     putPictures,
     open,
     close,
     run,
-    insert,
+    insertKind,
     insertValue,
     change,
     remove,

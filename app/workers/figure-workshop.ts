@@ -1,10 +1,11 @@
 import { pageView, type PageView } from '#core/production/page-view';
 import { houseStyleOf } from '#core/template/house-style-of';
-import { Checker, type CheckContext } from '#core/sheet/check';
+import { Checker } from '#core/sheet/check';
 import { completionsAt, type Completions } from '#core/sheet/complete';
 import { dayOf } from '#core/formula/date';
 import type { RegisteredDocument } from '#core/formula/functions/register';
 import { Sheet } from '#core/sheet/sheet';
+import { lookExamples, type LookExample } from '#core/sheet/looks';
 import { cellAt, formulaState, sheetView, type FormulaState, type SheetView } from '#core/sheet/view';
 import { workingsOf, type Workings } from '#core/sheet/workings';
 import type { RecordSchema } from '#core/record/schema';
@@ -41,9 +42,8 @@ export interface Computed {
 export class FigureWorkshop {
   #around!: Around;
   #record!: ShownRecord;
-  #context!: CheckContext;
-  #checker!: Checker;
-  #sheet!: Sheet;
+  #checker: Checker | undefined;
+  #sheet: Sheet | undefined;
   #locale = 'en-GB';
 
   open(around: Around): void {
@@ -61,9 +61,8 @@ export class FigureWorkshop {
     const { company } = houseStyle;
     const locale = template.editions[0]?.locale ?? 'en-GB';
     this.#locale = locale;
-    this.#context = checkContext(template, schema, [houseStyle]);
-    this.#checker = new Checker(this.#context);
-    this.#sheet = new Sheet({
+    const context = checkContext(template, schema, [houseStyle]);
+    const sheet = new Sheet({
       ...this.#record,
       sheet: template.sheet,
       schema,
@@ -72,12 +71,13 @@ export class FigureWorkshop {
       locale,
       today: dayOf(issueDate),
     });
-    const places = [...placesOfUse(template, this.#context)].map(
+    [this.#checker, this.#sheet] = [new Checker(context), sheet];
+    const places = [...placesOfUse(template, context)].map(
       ([key, all]) => [key, all.map(({ words }) => words)] as const,
     );
     return {
-      view: sheetView(this.#context, new Map(places), this.#sheet, locale),
-      ...(withPage && { page: pageView({ template, pins, houseStyle, sheet: this.#sheet, locale }) }),
+      view: sheetView(context, new Map(places), sheet, locale),
+      ...(withPage && { page: pageView({ template, pins, houseStyle, sheet, locale }) }),
       paths: this.#pathsOrNone(template),
     };
   }
@@ -96,17 +96,25 @@ export class FigureWorkshop {
     }
   }
 
-  /** A formula as it is typed. */
+  /** A formula as it is typed; nothing is known of it before a record was looked at. */
   typed(source: string, list: string | undefined, row: number): FormulaState {
+    if (!this.#checker || !this.#sheet) return { diagnostics: [], type: '', value: null };
     return formulaState(source, this.#checker, this.#sheet, this.#locale, list, row);
   }
 
+  /** The looks that what a formula gives may have, each by what it would print. */
+  looks(source: string, list: string | undefined): LookExample[] {
+    if (!this.#checker || !this.#sheet) return [];
+    return lookExamples(source, this.#checker, this.#sheet, this.#locale, list);
+  }
+
   completions(source: string, position: number, list: string | undefined): Completions {
+    if (!this.#checker) return { from: position, options: [] };
     return completionsAt(source, position, this.#checker, this.#checker.itemOf(list));
   }
 
   workings(key: string, row: number): Workings | undefined {
-    const cell = cellAt(this.#sheet, key, row);
-    return cell && workingsOf(cell, this.#sheet, this.#locale);
+    const cell = this.#sheet && cellAt(this.#sheet, key, row);
+    return cell && workingsOf(cell, this.#sheet!, this.#locale);
   }
 }

@@ -45,6 +45,10 @@ export function formatDay(day: number, locale: string, month: 'long' | 'short'):
   return intl(day * DAY, 'UTC', locale, { day: 'numeric', month, year: 'numeric' });
 }
 
+/** A day with the fields that are asked for, as a locale writes them: `November 2026`. */
+export const formatDayBy = (day: number, locale: string, fields: Intl.DateTimeFormatOptions): string =>
+  intl(day * DAY, 'UTC', locale, fields);
+
 /** A moment in the words of a locale, in its zone: `23 November 2026, 14:05`. */
 export function formatMoment({ at, zone }: Moment, locale: string): string {
   return intl(at, zone, locale, { day: 'numeric', month: 'long', year: 'numeric', hour: '2-digit', minute: '2-digit' });

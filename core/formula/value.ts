@@ -1,10 +1,11 @@
-import { formatAmount, formatDecimal, formatMoney, formatPercent } from '../money/format';
+import { formatAmount, formatDecimal, formatMoney, formatPercent, formatWithSymbol } from '../money/format';
 import { Decimal } from '../money/decimal';
-import { formatDay, formatMoment, isoOf } from './date';
+import { formatDay, formatDayBy, formatMoment, isoOf } from './date';
 import type { PictureField } from '../record/snapshot';
 import { plainText } from '../rich/rich-text';
 import { phrase } from '../words/phrases';
 import type { Row } from './row';
+import { DATE_SKELETONS, decimalsOf, type ValueFormat } from './value-format';
 
 export type MoneyKind = 'amount' | 'price';
 
@@ -169,27 +170,25 @@ export function canonical(value: Value): string {
 /** The error of a sum without a currency to be in. */
 export const NO_CURRENCY = 'The document has no currency.';
 
-/** How a printed value may look. `plain` drops the currency code, where a heading already names it. */
-export const VALUE_FORMATS = ['full', 'plain', 'long-date', 'short-date'] as const;
-export type ValueFormat = (typeof VALUE_FORMATS)[number];
-
 /** A value in the words and digits of a locale. Blanks are empty; errors print their sentence. */
 export function formatValue(value: Value, locale: string, format: ValueFormat = 'full'): string {
   switch (value.type) {
     case 'number':
-      return formatDecimal(value.value, locale, 0, 12);
+      return formatDecimal(value.value, locale, decimalsOf(format) ?? 0, decimalsOf(format) ?? 12);
     case 'percent':
-      return formatPercent(value.value, locale);
+      return formatPercent(value.value, locale, decimalsOf(format));
     case 'money':
-      return format === 'plain'
-        ? formatAmount(value.value, value.currency, locale)
-        : formatMoney(value.value, value.currency, locale);
+      return formatSum(value, locale, format);
     case 'text':
       return value.value;
     case 'boolean':
-      return phrase(value.value ? 'yes' : 'no', locale);
-    case 'date':
-      return formatDay(value.day, locale, format === 'short-date' ? 'short' : 'long');
+      return format === 'mark' ? (value.value ? '✓' : '–') : phrase(value.value ? 'yes' : 'no', locale);
+    case 'date': {
+      const skeleton = DATE_SKELETONS[format];
+      return skeleton
+        ? formatDayBy(value.day, locale, skeleton)
+        : formatDay(value.day, locale, format === 'short-date' ? 'short' : 'long');
+    }
     case 'datetime':
       return formatMoment(value, locale);
     case 'record':
@@ -198,13 +197,20 @@ export function formatValue(value: Value, locale: string, format: ValueFormat = 
       return plainText(value.html);
     case 'image':
       return '';
-    case 'list':
-      return new Intl.ListFormat(locale, { type: 'conjunction' }).format(
-        value.items.map((item) => formatValue(item, locale, format)),
-      );
+    case 'list': {
+      const items = value.items.map((item) => formatValue(item, locale, format));
+      if (format === 'lines') return items.join('\n');
+      return new Intl.ListFormat(locale, { type: format === 'or' ? 'disjunction' : 'conjunction' }).format(items);
+    }
     case 'blank':
       return '';
     case 'error':
       return value.message;
   }
+}
+
+function formatSum({ value, currency }: MoneyValue, locale: string, format: ValueFormat): string {
+  if (format === 'plain') return formatAmount(value, currency, locale);
+  if (format === 'code-first') return `${currency}\u00a0${formatAmount(value, currency, locale)}`;
+  return format === 'symbol' ? formatWithSymbol(value, currency, locale) : formatMoney(value, currency, locale);
 }

@@ -29,7 +29,21 @@ export function formatMoney(value: Decimal, currency: string, locale: string): s
   return `${formatAmount(value, currency, locale)}\u00a0${currency}`;
 }
 
-/** A fraction as a percentage: `0.125` is `12.5 %`, with a narrow no-break space. */
-export function formatPercent(fraction: Decimal, locale: string): string {
-  return `${formatDecimal(fraction.shifted(2), locale, 0, 6)}\u202f%`;
+/** A sum with the sign of its currency where the locale has it: `£18,436.80`. */
+export function formatWithSymbol(value: Decimal, currency: string, locale: string): string {
+  const places = { minimumFractionDigits: 0, maximumFractionDigits: 0 };
+  const parts = new Intl.NumberFormat(locale, {
+    style: 'currency',
+    currency,
+    currencyDisplay: 'narrowSymbol',
+    ...places,
+  }).formatToParts(0);
+  const amount = formatAmount(value.abs(), currency, locale);
+  const written = parts.map((part) => (part.type === 'integer' ? amount : part.value)).join('');
+  return value.isNegative() ? `−${written}` : written;
+}
+
+/** A fraction as a percentage: `0.125` is `12.5 %`, with a narrow no-break space; with so many decimals where that is said. */
+export function formatPercent(fraction: Decimal, locale: string, decimals?: number): string {
+  return `${formatDecimal(fraction.shifted(2), locale, decimals ?? 0, decimals ?? 6)}\u202f%`;
 }

@@ -1,5 +1,6 @@
 import type { Row } from '../formula/row';
-import type { Value, ValueFormat } from '../formula/value';
+import type { Value } from '../formula/value';
+import type { ValueFormat } from '../formula/value-format';
 import type { PrintedSum } from '../sheet/printed-sum';
 import type { Block, ComposedBlock } from './blocks';
 import type { PlacedPicture, Run } from './composed';

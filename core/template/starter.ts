@@ -1,11 +1,17 @@
+import { CALCULATIONS } from '../calculations';
+import type { Meaning } from '../formula/meanings';
 import { partField } from '../record/layout';
-import { fieldOf, LINES, recordTypeOf, type FieldType, type RecordSchema } from '../record/schema';
+import { relationsOf } from '../record/paths';
+import { fieldOf, LINES, recordTypeOf, type RecordSchema } from '../record/schema';
+import { checkSheet } from '../sheet/check-sheet';
 import type { Figure, FigureSheet } from '../sheet/figure';
 import type { Block } from './blocks';
 import type { ColumnDefinition } from './blocks/line-table';
+import { checkContext } from './check';
+import type { DocumentKind } from './document-kinds';
+import { lineColumns } from './line-columns';
 import type { Inline } from './inlines';
 import { FORMAT_VERSION, type Template } from './template';
-import type { DocumentKind } from './document-kinds';
 
 /** What a new template is begun with. */
 export interface Beginning {
@@ -61,7 +67,7 @@ export function newTemplate(beginning: Beginning, around: Around): Template {
   const { name, kind, recordType } = beginning;
   const start = new Start(beginning, around);
   const isEmpty = beginning.from === 'empty';
-  const called = start.path('account', 'name') ?? start.own('name');
+  const called = start.account() ?? start.own('name');
   const title = `${titleOf[kind]} =[document.number]`;
   return {
     format: 'lumbix-template',
@@ -104,11 +110,21 @@ const rootOf = (type: string): string =>
     .replaceAll(/\W+/g, '_')
     .toLowerCase();
 
-/** Looks for what a record type has, by what fields are called and by its layout, and builds on that. */
+/** What a calculation is known by in a document. */
+interface Priced {
+  sheet: FigureSheet;
+  /** The lines that are summed. */
+  list: string;
+  net: Figure;
+  totals: Figure[];
+}
+
+/** Looks for what a record type has, by its schema and layout alone, and builds on that. */
 class Start {
   readonly root: string;
   readonly #type: string;
   readonly #lines: string | undefined;
+  readonly #priced: Priced | undefined;
 
   constructor(
     readonly beginning: Beginning,
@@ -117,67 +133,65 @@ class Start {
     this.#type = beginning.recordType;
     this.root = rootOf(this.#type);
     this.#lines = fieldOf(around.schema, this.#type, LINES)?.target;
+    this.#priced = this.#pricedBy(CALCULATIONS.map(({ sheet }) => sheet).find((sheet) => this.#fits(sheet)));
   }
 
-  /** The path of one of the record's own fields, where it has it. */
-  own(field: string): string | undefined {
-    return fieldOf(this.around.schema, this.#type, field) ? `${this.root}.${field}` : undefined;
+  /** The path of one of the record's own parts, where it is a plain field. */
+  own(part: 'name' | 'amount' | 'owner'): string | undefined {
+    const field = partField(this.around.schema, this.#type, part);
+    const known = field === undefined ? undefined : fieldOf(this.around.schema, this.#type, field);
+    return known && !known.target ? `${this.root}.${known.name}` : undefined;
   }
 
-  /** The path of a field of the record that is one of its parts, such as its account. */
-  path(part: 'account', field: string): string | undefined {
-    const relation = partField(this.around.schema, this.#type, part);
-    const known = relation === undefined ? undefined : fieldOf(this.around.schema, this.#type, relation);
-    return this.#under(known?.target ? known.name : undefined, field);
-  }
-
-  /** The same of the person who is written to. */
-  #contact = (field: string) => this.#under('contact', field);
-
-  #under(relation: string | undefined, field: string): string | undefined {
-    if (relation === undefined) return undefined;
+  /** The path of a field of the record's account: of its name, or of one that is called so. */
+  account(field?: string): string | undefined {
     const { schema } = this.around;
-    const target = fieldOf(schema, this.#type, relation)?.target;
-    return fieldOf(schema, target, field) ? `${this.root}.${relation}.${field}` : undefined;
+    const relation = partField(schema, this.#type, 'account');
+    const target = relation === undefined ? undefined : fieldOf(schema, this.#type, relation)?.target;
+    const name = field ?? partField(schema, target, 'name');
+    return name !== undefined && fieldOf(schema, target, name) ? `${this.root}.${relation}.${name}` : undefined;
   }
 
-  #ofLine(field: string, ...types: FieldType[]): string | undefined {
-    const known = fieldOf(this.around.schema, this.#lines, field);
-    return known && (types.length === 0 || types.includes(known.type)) ? field : undefined;
+  /** The person who is written to: the first record next to this one that is not its account. */
+  get #person(): string | undefined {
+    const { schema } = this.around;
+    const account = partField(schema, this.#type, 'account');
+    const found = relationsOf(schema, this.#type).find(
+      ({ name, type, target }) =>
+        type === 'record' && name !== account && partField(schema, target, 'name') !== undefined,
+    );
+    return found && `${this.root}.${found.name}`;
   }
 
-  get #isPriced(): boolean {
+  /** Whether a ready-made calculation can be computed for such records. */
+  #fits(sheet: FigureSheet): boolean {
+    const { schema } = this.around;
+    const context = checkContext({ sheet, record: { type: this.#type, root: this.root } }, schema);
+    const { figures, problems } = checkSheet(context);
+    return (
+      problems.length === 0 &&
+      Object.values(figures).every((each) => each.diagnostics.length + each.problems.length === 0)
+    );
+  }
+
+  #pricedBy(sheet: FigureSheet | undefined): Priced | undefined {
     const { kind } = this.beginning;
-    const hasPrices = this.#ofLine('quantity', 'number') && this.#ofLine('unit_price', 'money');
-    return !!hasPrices && !WITHOUT_LINES.includes(kind) && !WITHOUT_PRICES.includes(kind);
-  }
-
-  /** The field that holds the amount as a whole: what a receipt is for. */
-  get #amount(): string | undefined {
-    const field = partField(this.around.schema, this.#type, 'amount');
-    return field === undefined ? undefined : `${this.root}.${field}`;
+    if (!sheet || WITHOUT_LINES.includes(kind) || WITHOUT_PRICES.includes(kind)) return undefined;
+    const net = sheet.perLine.find(({ meaning }) => meaning === 'line-net');
+    const totals = TOTALS.flatMap((wanted) => sheet.document.find(({ meaning }) => meaning === wanted) ?? []);
+    const column = sheet.sums.find(({ figure }) => figure === totals[0]?.name)?.column;
+    if (!net || column === undefined || !column.endsWith(`.${net.name}`)) return undefined;
+    return { sheet, net, totals, list: column.slice(0, -net.name.length - 1) };
   }
 
   sheet(isEmpty: boolean): FigureSheet {
-    const currency = this.own('currency') ?? '"EUR"';
-    const plain: FigureSheet = { currency, rounding: 'half-away', perLine: [], lists: [], document: [], sums: [] };
-    if (isEmpty || !this.#isPriced) return plain;
-    const figure = (name: string, label: string, formula: string): Figure => ({ name, label, formula, type: 'amount' });
-    const discount = this.#ofLine('discount', 'percent') ? ' * (1 - discount ?? 0%)' : '';
-    const rate = this.#ofLine('tax_rate', 'percent');
-    return {
-      ...plain,
-      perLine: [
-        figure('net', 'Net', `quantity * unit_price${discount}`),
-        ...(rate ? [figure('tax', 'Tax', 'net * (tax_rate ?? 0%)')] : []),
-      ],
-      document: [
-        figure('subtotal', 'Subtotal', 'SUM(lines.net)'),
-        ...(rate ? [figure('tax_total', 'Tax', 'SUM(lines.tax)')] : []),
-        figure('total', 'Total', rate ? 'subtotal + tax_total' : 'subtotal'),
-      ],
-      sums: [{ column: 'lines.net', figure: 'subtotal' }],
-    };
+    if (this.#priced && !isEmpty) return this.#priced.sheet;
+    const { schema } = this.around;
+    const named = Object.values(recordTypeOf(schema, this.#type)?.fields ?? {}).find(
+      ({ name, type }) => name === 'currency' && (type === 'text' || type === 'choice'),
+    );
+    const currency = named ? `${this.root}.${named.name}` : '"EUR"';
+    return { currency, rounding: 'half-away', perLine: [], lists: [], document: [], sums: [] };
   }
 
   body(): Block[] {
@@ -203,15 +217,15 @@ class Start {
   /** The address at the left; the number and the day at the right. */
   #head(): Block {
     const { kind } = this.beginning;
-    const name = this.path('account', 'name') ?? this.own('name');
-    const parts = ['street', 'postcode', 'city', 'country'].map((field) => this.path('account', field));
-    const [street, postcode, city, country] = parts;
+    const name = this.account() ?? this.own('name');
+    const [street, postcode, city, country] = ['street', 'postcode', 'city', 'country'].map((part) =>
+      this.account(part),
+    );
     const address =
       street && postcode && city && country
         ? value('address-lines', `ADDRESS(${street}, ${postcode}, ${city}, ${country}, company.country)`)
         : undefined;
-    const given = this.#contact('given_name');
-    const family = this.#contact('family_name');
+    const person = this.#person;
     return {
       type: 'columns',
       attrs: { id: 'head' },
@@ -221,9 +235,7 @@ class Start {
           attrs: { id: 'head.1', width: 1 },
           content: [
             ...(name === undefined ? [] : [paragraph('customer', [value('customer-name', name, [{ type: 'bold' }])])]),
-            ...(given && family
-              ? [paragraph('person', [value('person-name', `${given} & " " & ${family}`, undefined, true)])]
-              : []),
+            ...(person ? [paragraph('person', [value('person-name', person, undefined, true)])] : []),
             ...(address ? [paragraph('address', [address])] : []),
           ],
         },
@@ -245,99 +257,80 @@ class Start {
   }
 
   #greeting(): Block[] {
-    const family = this.#contact('family_name');
-    const salutation = this.#contact('salutation');
-    const given = this.#contact('given_name');
-    if (!family) return [paragraph('greeting', [text('Dear Sir or Madam,')])];
-    const first = salutation ?? given;
-    const called = first === undefined ? family : `${first} & " " & ${family}`;
-    return [paragraph('greeting', [text('Dear '), value('greeting-name', called), text(',')])];
-  }
-
-  #table(): Block[] {
-    const { schema } = this.around;
-    if (this.#lines === undefined || WITHOUT_LINES.includes(this.beginning.kind)) return [];
-    const named =
-      partField(schema, this.#lines, 'name') ?? Object.keys(recordTypeOf(schema, this.#lines)?.fields ?? {})[0];
-    if (named === undefined) return [];
-    const end = { align: 'end' as const, width: 'content' as const };
-    const columns: ColumnDefinition[] = [
-      { id: 'position', heading: '', formula: '', counter: true, align: 'start', width: 'content' },
-      { id: 'item', heading: 'Item', formula: named, align: 'start', width: 'rest' },
-    ];
-    const detail = this.#ofLine('description', 'text');
-    if (detail && detail !== named) columns[1] = { ...columns[1]!, detail };
-    if (this.#ofLine('quantity', 'number'))
-      columns.push({ id: 'quantity', heading: 'Qty', formula: 'quantity', ...end });
-    if (this.#ofLine('unit', 'text', 'choice'))
-      columns.push({
-        id: 'unit',
-        heading: 'Unit',
-        formula: 'unit',
-        align: 'start',
-        width: 'content',
-        mayBeBlank: true,
-      });
-    if (this.#isPriced)
-      columns.push(
-        { id: 'price', heading: 'Price', formula: 'unit_price', format: 'plain', ...end },
-        { id: 'net', heading: 'Net', formula: 'net', format: 'plain', total: 'subtotal', ...end },
-      );
+    const person = this.#person;
+    const toAll = (id: string) => paragraph(id, [text('Dear Sir or Madam,')]);
+    if (!person) return [toAll('greeting')];
+    const toOne = paragraph('greeting', [text('Dear '), value('greeting-name', person), text(',')]);
     return [
       {
-        type: 'lineTable',
-        attrs: { id: 'lines', label: 'Lines', list: LINES, columns, ...(this.#isPriced && { carry: 'net' }) },
+        type: 'whenSection',
+        attrs: { id: 'greeting-choice', when: `not ISBLANK(${person})`, note: 'there is somebody to write to' },
+        content: [
+          { type: 'then', attrs: { id: 'greeting-choice.then' }, content: [toOne] },
+          { type: 'otherwise', attrs: { id: 'greeting-choice.otherwise' }, content: [toAll('greeting-all')] },
+        ],
       },
     ];
   }
 
+  #table(): Block[] {
+    const { kind } = this.beginning;
+    if (this.#lines === undefined || WITHOUT_LINES.includes(kind)) return [];
+    const priced = this.#priced;
+    const columns = lineColumns(this.around.schema, this.#lines, priced !== undefined);
+    const net: ColumnDefinition[] = priced
+      ? [
+          {
+            id: 'line-net',
+            heading: priced.net.label,
+            formula: priced.net.name,
+            format: 'plain',
+            total: priced.totals[0]!.name,
+            align: 'end',
+            width: 'content',
+          },
+        ]
+      : [];
+    const attrs = { id: 'lines', label: 'Lines', list: priced?.list ?? LINES, columns: [...columns, ...net] };
+    return [{ type: 'lineTable', attrs: { ...attrs, ...(priced && { carry: 'line-net' }) } }];
+  }
+
   #totals(): Block[] {
-    if (!this.#isPriced) return [];
-    const isTaxed = this.#ofLine('tax_rate', 'percent') !== undefined;
-    const rows = [
-      ...(isTaxed
-        ? [
-            { id: 'subtotal', label: 'Subtotal', formula: 'subtotal' },
-            { id: 'tax', label: 'Tax', formula: 'tax_total' },
-          ]
-        : []),
-      { id: 'total', label: 'Total', formula: 'total', emphasis: 'total' as const },
-    ];
+    const totals = this.#priced?.totals ?? [];
+    if (totals.length === 0) return [];
+    const rows = totals.map(({ name, label }, at) => ({
+      id: name,
+      label,
+      formula: name,
+      ...(at === totals.length - 1 && { emphasis: 'total' as const }),
+    }));
     return [{ type: 'totals', attrs: { id: 'totals', rows } }];
   }
 
   /** What a receipt is for, in one line. */
   #received(): Block[] {
-    if (this.beginning.kind !== 'receipt' || this.#amount === undefined) return [];
-    return [
-      {
-        type: 'totals',
-        attrs: {
-          id: 'received',
-          rows: [{ id: 'received', label: 'Received', formula: this.#amount, emphasis: 'total' }],
-        },
-      },
-    ];
+    const amount = this.own('amount');
+    if (this.beginning.kind !== 'receipt' || amount === undefined) return [];
+    const row = { id: 'received', label: 'Received', formula: amount, emphasis: 'total' as const };
+    return [{ type: 'totals', attrs: { id: 'received', rows: [row] } }];
   }
 
   #closing(): Block[] {
-    const { schema } = this.around;
-    const field = partField(schema, this.#type, 'owner');
-    const known = field === undefined ? undefined : fieldOf(schema, this.#type, field);
-    const isName = known !== undefined && !known.target;
+    const owner = this.own('owner');
     return [
       { type: 'space', attrs: { id: 'before-closing', height: 14 } },
       paragraph('closing', [text('Yours sincerely,')]),
       { type: 'space', attrs: { id: 'before-name', height: 22 } },
       paragraph('signed', [
-        ...(isName
-          ? [value('owner', `${this.root}.${field!}`, [{ type: 'bold' }], true), { type: 'hardBreak' as const }]
-          : []),
+        ...(owner ? [value('owner', owner, [{ type: 'bold' }], true), { type: 'hardBreak' as const }] : []),
         value('signed-company', 'company.name'),
       ]),
     ];
   }
 }
+
+/** What is printed below the lines, from the sum of the lines on (EN 16931 BT-106, BT-110, BT-112). */
+const TOTALS: readonly Meaning[] = ['sum-of-lines', 'tax-total', 'gross-total'];
 
 const text = (words: string): Inline => ({ type: 'text', text: words });
 const value = (id: string, formula: string, marks?: [{ type: 'bold' }], mayBeBlank?: true): Inline => ({

@@ -12,6 +12,7 @@ const keys = [
   ['Ctrl Z', 'Undo the last change; in an input, the last typing'],
   ['Ctrl Y', 'Redo it'],
   ['=[', 'On a sheet: bring in a value'],
+  ['Ctrl F', 'On a sheet: find and replace'],
   ['Alt ↑ ↓', 'On a sheet: move the block'],
   ['Ctrl D', 'On a sheet: duplicate the block'],
   ['Esc', 'Close what is open; on a sheet, choose the block around'],

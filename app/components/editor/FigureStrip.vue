@@ -5,14 +5,17 @@ const draft = useDraftStore();
 const figures = useFiguresStore();
 const sheet = useSheetStore();
 const open = ref(false);
+const figuresOfDocument = computed(() => draft.template?.sheet.document);
 const shown = computed(() =>
-  (draft.template?.sheet.document ?? []).map(({ name, label, formula }) => ({
+  (figuresOfDocument.value ?? []).map(({ name, label, formula }) => ({
     name,
     label,
     formula,
     value: figures.view?.figures[name]?.values[0],
   })),
 );
+/** What keeps it from being published. */
+const wrong = computed(() => figures.faults[0]);
 const faults = computed(() => figures.page?.faults.length ?? 0);
 </script>
 
@@ -35,7 +38,8 @@ const faults = computed(() => figures.page?.faults.length ?? 0);
         <strong :class="{ failed: value?.failed }">{{ value?.failed ? 'error' : value?.text }}</strong>
       </span>
       <span class="end">
-        <span v-if="faults > 0" class="quiet"
+        <span v-if="wrong" class="fault" role="status">{{ figures.labelOf(wrong.key) }}: {{ wrong.message }}</span>
+        <span v-else-if="faults > 0" class="quiet"
           >{{ faults }} {{ faults === 1 ? 'finding' : 'findings' }} for this record</span
         >
         <NuxtLink :to="`/templates/${templateId}/figures`">Open the figure sheet</NuxtLink>
@@ -75,6 +79,11 @@ const faults = computed(() => figures.page?.faults.length ?? 0);
 strong {
   border-bottom: 3px double var(--brass);
   font: 600 12px/16px var(--mono);
+}
+.fault {
+  overflow: hidden;
+  color: var(--brick);
+  text-overflow: ellipsis;
 }
 .failed {
   border-color: var(--brick);

@@ -2,7 +2,6 @@
 import type { Menu } from 'primevue';
 import { PANELS } from '~/editor/kinds/panels';
 import type { KindPanel } from '~/editor/panel';
-import { newId } from '~/editor/part-ids';
 
 /** Everything that can be put onto the sheet, by what it is for. */
 const sheet = useSheetStore();
@@ -23,7 +22,6 @@ const WORDS: Record<Insert['among'], string> = {
   Around: 'Around blocks',
 };
 
-const putIn = ({ insert, label }: KindPanel) => sheet.insert(insert!.make(newId), `${insert!.words ?? label} put in`);
 const model = computed(() =>
   HEADINGS.map((among) => ({
     label: WORDS[among],
@@ -33,7 +31,7 @@ const model = computed(() =>
       ...PANELS.filter(({ insert }) => insert?.among === among).map((panel) => ({
         label: panel.insert!.words ?? panel.label,
         keys: panel.insert!.keys,
-        command: () => putIn(panel),
+        command: () => sheet.insertKind(panel),
       })),
     ],
   })),

@@ -13,10 +13,7 @@ const LISTS = [
   { kind: 'numberedList', word: 'Numbered list', keys: 'Ctrl Shift 7', sign: '1.' },
 ] as const;
 const isOn = (name: string) => sheet.chosen.some(({ type }) => type === name);
-// What is chosen changes with every transaction, and the marks with it.
-const marks = computed(
-  () => (sheet.chosen, new Set(TOOLS.flatMap(({ mark }) => (sheet.editor?.isActive(mark) ? [mark] : [])))),
-);
+const marks = computed(() => new Set(sheet.marks.split(',')));
 const toggle = (mark: string) => sheet.editor?.chain().focus().toggleMark(mark).run();
 function list(kind: (typeof LISTS)[number]['kind']): void {
   sheet.run(toggleList(kind));

@@ -115,7 +115,7 @@ button {
 }
 .keepTogether {
   border-color: var(--stone-400);
-  color: var(--ink-faint);
+  color: var(--ink-quiet);
 }
 i.chosen {
   border-width: 2px;

@@ -4,11 +4,13 @@ import type { Field } from '~/editor/panel';
 import { newId } from '~/editor/part-ids';
 
 /** One property of a part. */
-const { field, value, list } = defineProps<{
+const { field, value, list, among } = defineProps<{
   field: Field;
   value: unknown;
   /** The list whose items are in scope of formulas about items. */
   list?: string;
+  /** What it is a property of: other properties of the same part or row. */
+  among?: Readonly<Record<string, unknown>>;
 }>();
 const emit = defineEmits<{ change: [value: unknown] }>();
 const draft = useDraftStore();
@@ -97,6 +99,7 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
             :field="inner"
             :value="row[inner.key]"
             :list="list"
+            :among="row"
             @change="changeRow(at, inner.key, $event)"
           />
           <div class="acts">
@@ -141,6 +144,14 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
       :optional="field.optional"
       :list="field.ofItems ? list : undefined"
       @write="emit('change', $event)"
+    />
+    <LookField
+      v-else-if="field.is === 'look'"
+      :label="field.label"
+      :value="(value as string | null) ?? undefined"
+      :formula="String(among?.[field.of] ?? '')"
+      :list="list"
+      @choose="emit('change', $event)"
     />
     <InputNumber
       v-else-if="field.is === 'number'"

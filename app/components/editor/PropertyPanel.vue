@@ -81,6 +81,7 @@ function changePage(next: object, words: string): void {
         :field="field"
         :value="part.attrs[field.key]"
         :list="listOf(field)"
+        :among="part.attrs"
         @change="change(field, $event)"
       />
       <div v-if="inGrid" class="acts">

@@ -9,8 +9,11 @@ const figures = useFiguresStore();
 const sheet = useSheetStore();
 const words = ref('');
 
+// Each by itself, so that nothing here is drawn anew while the text is typed.
+const record = computed(() => draft.template?.record);
+const figuresOfDocument = computed(() => draft.template?.sheet.document);
 const groups = computed(() =>
-  draft.opened && draft.template ? fieldTree(draft.opened.schema, draft.template.record, figures.shown?.record) : [],
+  draft.opened && record.value ? fieldTree(draft.opened.schema, record.value, figures.shown?.record) : [],
 );
 const found = computed(() => {
   const isFound = searchFor(words.value);
@@ -21,7 +24,7 @@ const found = computed(() => {
 });
 const foundFigures = computed(() => {
   const isFound = searchFor(words.value);
-  return (draft.template?.sheet.document ?? []).filter(({ label, name }) => isFound([label, name, 'figures']));
+  return (figuresOfDocument.value ?? []).filter(({ label, name }) => isFound([label, name, 'figures']));
 });
 /** Counted at rest: typing does not wait for it. */
 const layout = refDebounced(

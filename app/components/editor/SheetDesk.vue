@@ -14,10 +14,15 @@ const draft = useDraftStore();
 const figures = useFiguresStore();
 const sheet = useSheetStore();
 
-const style = computed(() => houseStyleOf(draft.template!, draft.opened!.pins).houseStyle);
+// Each by itself, so that the desk is not drawn anew while the text is typed.
+const wanted = computed(() => draft.template!.houseStyle);
+const own = computed(() => draft.template!.style);
+const itsPage = computed(() => draft.template!.layout.page);
+const style = computed(
+  () => houseStyleOf({ houseStyle: wanted.value, style: own.value }, draft.opened!.pins).houseStyle,
+);
 const paper = computed(() => {
-  const { page: its } = draft.template!.layout;
-  return { ...paperOf(its), margins: its.margins ?? style.value.margins };
+  return { ...paperOf(itsPage.value), margins: itsPage.value.margins ?? style.value.margins };
 });
 const variables = computed(() => {
   const { fonts, type, colours } = style.value;

@@ -43,6 +43,13 @@ async function look(): Promise<void> {
   view.dispatch(setDiagnostics(view.state, marks));
 }
 
+// What it gives follows the record and the figures that it is written over.
+const figures = useFiguresStore();
+watch(
+  () => figures.view,
+  () => void look(),
+);
+
 async function complete(context: CompletionContext) {
   const typed = context.matchBefore(/[A-Za-z_][\w]*|[.["]/);
   if (!typed && !context.explicit) return null;

@@ -1,6 +1,10 @@
 /** The longest HTML that is looked through, in characters: beyond any document that people write. */
 const LONGEST = 8_000_000;
 
+/** The most blocks that are taken from another program at once. */
+export const MOST_BLOCKS = 2_000;
+const LINES = 'p, li, tr, h1, h2, h3, h4, h5, h6, pre, blockquote';
+
 /** What is never text. */
 const DROPPED =
   'script, style, head, title, meta, link, template, noscript, iframe, object, embed, svg, math, form, input, button, select';
@@ -10,12 +14,28 @@ const DROPPED =
  * and cells. It is parsed in a document of its own, where nothing runs and nothing is loaded.
  */
 export function cleanHtml(html: string): string {
-  const { body } = new DOMParser().parseFromString(html.slice(0, LONGEST), 'text/html');
+  const { body } = new DOMParser().parseFromString(withoutHandlers(html.slice(0, LONGEST)), 'text/html');
+  shorten(body);
   for (const element of body.querySelectorAll(DROPPED)) element.remove();
   makeLists(body);
   for (const inner of [...body.querySelectorAll('li li')]) liftItem(inner);
   for (const holder of body.querySelectorAll('li, td, th')) joinLines(holder);
   return body.innerHTML;
+}
+
+/**
+ * Without scripts and handlers already before it is parsed. They would not run in a document of its own; but the browser would look
+ * at each, and report each to the page's policy.
+ */
+const withoutHandlers = (html: string): string =>
+  html
+    .replace(/<script\b[\s\S]*?<\/script\s*>/gi, '')
+    .replace(/<[^<>]*\son[^<>]*>/gi, (tag) => tag.replace(/\son\w+\s*=\s*("[^"]*"|'[^']*'|[^\s>]+)/gi, ''));
+
+/** Leaves out what comes after the most that is taken at once, and one more, by which that is noticed. */
+function shorten(body: HTMLElement): void {
+  const lines = body.querySelectorAll(LINES);
+  for (let at = lines.length - 1; at > MOST_BLOCKS; at--) lines[at]!.remove();
 }
 
 /** Paragraphs that a word processor marked as items (`mso-list`) become items: one list for those that follow one another. */

@@ -2,14 +2,11 @@ import { Extension } from '@tiptap/core';
 import { DOMSerializer, Fragment, Slice, type Node, type Schema } from '@tiptap/pm/model';
 import { Plugin } from '@tiptap/pm/state';
 import { WORDS } from '../commands';
-import { cleanHtml } from './clean-html';
+import { cleanHtml, MOST_BLOCKS } from './clean-html';
 
 /** Where what was copied on a sheet is kept for other windows of this browser, with the key that the clipboard has. */
 const KEPT = 'lumbix.copied';
 const MARK = 'data-lumbix-copied';
-
-/** The most blocks that are taken from another program at once. */
-const MOST_BLOCKS = 2_000;
 
 interface Copied {
   key: string;

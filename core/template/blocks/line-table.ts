@@ -1,5 +1,6 @@
 import type { Row } from '../../formula/row';
-import { formatValue, isAmount, textIn, VALUE_FORMATS } from '../../formula/value';
+import { formatValue, isAmount, textIn } from '../../formula/value';
+import { COLUMN_FORMATS } from '../../formula/value-format';
 import { inDigitsOf } from '../../money/number-symbols';
 import {
   boolean,
@@ -39,7 +40,7 @@ const column = shape({
   picture: shape({ width: points().required(), height: points().required() }),
   /** A quieter second line under the value; nothing where it is blank. */
   detail: formula(),
-  format: oneOf(VALUE_FORMATS),
+  format: oneOf(COLUMN_FORMATS),
   align: oneOf(['start', 'end']).required(),
   /** As wide as its content asks, all the rest, or a fraction of the table's width. */
   width: either(

@@ -1,4 +1,4 @@
-import { VALUE_FORMATS, type ValueFormat } from '../../formula/value';
+import { VALUE_FORMATS, type ValueFormat } from '../../formula/value-format';
 import { boolean, formula, oneOf, shape } from '../../shape/shape';
 import { attrs } from '../node';
 import type { InlineKind } from './kind';

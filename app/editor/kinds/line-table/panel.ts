@@ -3,6 +3,7 @@ import type { Field, KindPanel } from '../../panel';
 const column: readonly Field[] = [
   { is: 'text', key: 'heading', label: 'Heading' },
   { is: 'formula', key: 'formula', label: 'Value', ofItems: true },
+  { is: 'look', key: 'format', label: 'Look', of: 'formula', ofItems: true },
   { is: 'formula', key: 'detail', label: 'Second line', ofItems: true, optional: true },
   {
     is: 'choice',
@@ -69,17 +70,15 @@ export const lineTablePanel: KindPanel = {
   ],
   insert: {
     among: 'Record',
-    make: (id) => ({
+    make: (id, lines = []) => ({
       type: 'lineTable',
       attrs: {
         label: 'Lines',
         list: 'lines',
-        columns: [
-          { id: id(), heading: '', formula: '', counter: true, align: 'end', width: 'content' },
-          { id: id(), heading: 'Item', formula: 'name', align: 'start', width: 'rest' },
-          { id: id(), heading: 'Qty', formula: 'quantity', align: 'end', width: 'content' },
-          { id: id(), heading: 'Price', formula: 'unit_price', format: 'plain', align: 'end', width: 'content' },
-        ],
+        columns:
+          lines.length > 0
+            ? lines
+            : [{ id: id(), heading: '', formula: '', counter: true, align: 'end', width: 'content' }],
       },
     }),
   },

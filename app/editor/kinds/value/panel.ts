@@ -5,17 +5,7 @@ export const valuePanel: KindPanel = {
   label: 'Value',
   fields: [
     { is: 'formula', key: 'formula', label: 'Value' },
-    {
-      is: 'choice',
-      key: 'format',
-      label: 'Format',
-      options: [
-        { value: null, label: 'as usual' },
-        { value: 'plain', label: 'without the currency' },
-        { value: 'long-date', label: 'long date' },
-        { value: 'short-date', label: 'short date' },
-      ],
-    },
+    { is: 'look', key: 'format', label: 'Look', of: 'formula' },
     { is: 'yes', key: 'mayBeBlank', label: 'May be blank' },
   ],
 };

@@ -117,6 +117,7 @@ watchEffect((stop) => {
 
 const mayPublish = computed(() => draft.isDraft || draft.past.length > 0);
 useKeys({
+  'Control+f': () => (sheet.finding = true),
   '[': () => void goBeside(-1),
   ']': () => void goBeside(1),
   'Control+Enter': () => (publishOpen.value = !barred.value && mayPublish.value && figures.faults.length === 0),
@@ -189,6 +190,7 @@ useEventListener('keydown', (event) => {
           @press="publishOpen = true"
         />
       </div>
+      <FindReplace v-model:open="sheet.finding" />
       <div class="work">
         <aside class="left" aria-label="What can be brought in">
           <LeafTabs v-model="drawer" :leaves="DRAWERS">
