@@ -199,7 +199,7 @@ test('what is pasted from elsewhere keeps its headings, lists, tables and links,
   await saved(page);
 });
 
-test('five megabytes of foreign HTML are taken within two seconds', async ({ page }) => {
+test('five megabytes of foreign HTML are cut to what is taken at once', async ({ page }) => {
   await begin(page, 'Much', 'An empty sheet');
   await expect(sheet(page)).toBeFocused();
   const line =

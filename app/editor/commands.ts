@@ -60,6 +60,9 @@ function chosenBlocks(state: EditorState): { from: number; to: number; parent: N
   return range ? { from: range.start, to: range.end, parent: range.parent } : undefined;
 }
 
+const blocksBetween = (doc: Node, { from, to }: { from: number; to: number }): readonly Node[] =>
+  doc.slice(from, to).content.content;
+
 /** Whether any block may stand in it. */
 const holdsBlocks = ({ type }: Node): boolean => type.contentMatch.matchType(type.schema.nodes.paragraph!) !== null;
 
@@ -158,10 +161,9 @@ export const removeChosen: Command = (state, dispatch) => {
 
 /** The same nodes under other ids. */
 function renewed(node: Node): Node {
-  const children: Node[] = [];
-  node.forEach((child) => void children.push(renewed(child)));
   if (node.isText) return node;
-  return node.type.create('id' in node.attrs ? { ...node.attrs, id: newId() } : node.attrs, children, node.marks);
+  const attrs = 'id' in node.attrs ? { ...node.attrs, id: newId() } : node.attrs;
+  return node.type.create(attrs, node.children.map(renewed), node.marks);
 }
 
 /** Puts the chosen blocks there once more, behind themselves, and chooses the new ones. */
@@ -169,8 +171,7 @@ export const duplicateChosen: Command = (state, dispatch) => {
   const at = chosenBlocks(state);
   if (!at) return false;
   if (dispatch) {
-    const copies: Node[] = [];
-    state.doc.slice(at.from, at.to).content.forEach((node) => void copies.push(renewed(node)));
+    const copies = blocksBetween(state.doc, at).map(renewed);
     dispatch(said(chosenIn(state.tr.insert(at.to, copies), at.to), 'Duplicated').scrollIntoView());
   }
   return true;
@@ -226,9 +227,7 @@ export function wrapChosen(make: (schema: Schema, inside: readonly Node[]) => No
     const at = chosenBlocks(state);
     if (!at) return false;
     if (dispatch) {
-      const inside: Node[] = [];
-      state.doc.slice(at.from, at.to).content.forEach((node) => void inside.push(node));
-      const tr = state.tr.replaceWith(at.from, at.to, make(state.schema, inside));
+      const tr = state.tr.replaceWith(at.from, at.to, make(state.schema, blocksBetween(state.doc, at)));
       dispatch(said(tr.setSelection(NodeSelection.create(tr.doc, at.from)), words).scrollIntoView());
     }
     return true;
@@ -253,26 +252,20 @@ export function unwrap(id: string): Command {
   };
 }
 
+const isList = ({ type }: Node): boolean => type.name === 'bulletList' || type.name === 'numberedList';
+
 /** Makes the lines that are chosen a list, or lines again where they are one of that kind already. */
 export function toggleList(kind: 'bulletList' | 'numberedList'): Command {
   return (state, dispatch) => {
     const at = chosenBlocks(state);
     if (!at) return false;
     const { schema, doc } = state;
-    const lines: Node[] = [];
-    let isAll = true;
-    doc.slice(at.from, at.to).content.forEach((node) => {
-      isAll &&= node.type.name === kind;
-      if (node.isTextblock) lines.push(node);
-      else if (/List$/.test(node.type.name)) node.forEach((item) => void lines.push(item));
-      else isAll = false;
-    });
+    const blocks = blocksBetween(doc, at);
+    if (!blocks.every((node) => node.isTextblock || isList(node))) return false;
+    const lines = blocks.flatMap((node) => (isList(node) ? node.children : [node]));
     if (lines.length === 0) return false;
-    const others = doc.slice(at.from, at.to).content;
-    let isText = true;
-    others.forEach((node) => void (isText &&= node.isTextblock || /List$/.test(node.type.name)));
-    if (!isText) return false;
     if (dispatch) {
+      const isAll = blocks.every((node) => node.type.name === kind);
       const made = isAll
         ? lines.map((line) => schema.node('paragraph', { id: newId() }, line.content))
         : [
@@ -311,10 +304,9 @@ export const liftItem: Command = (state, dispatch) => {
 function outOfList(state: EditorState, $item: ResolvedPos, content: Node['content'] | []): Transaction {
   const list = $item.node(-1);
   const index = $item.index(-1);
-  const items: Node[] = [];
-  list.forEach((item) => void items.push(item));
+  const items = list.children;
   const line = state.schema.node('paragraph', { id: newId() }, content);
-  const part = (some: Node[], attrs: object) =>
+  const part = (some: readonly Node[], attrs: object) =>
     some.length > 0 ? [list.type.create({ ...list.attrs, ...attrs }, some)] : [];
   const before = part(items.slice(0, index), {});
   const all = [...before, line, ...part(items.slice(index + 1), before.length > 0 ? { id: newId() } : {})];
@@ -342,22 +334,19 @@ function changeGrid(
     const cell = cellOf(state);
     if (!cell) return false;
     const { table, row, column } = cell;
-    const rows: Node[][] = [];
-    table.node.forEach((each) => {
-      const cells: Node[] = [];
-      each.forEach((one) => void cells.push(one));
-      rows.push(cells);
-    });
+    const rows = table.node.children.map(({ children }) => [...children]);
     const widths = [...((table.node.attrs.widths as number[] | null) ?? [])];
     const count = rows.length;
     change(rows, widths, { row, column });
     if (rows.length === 0 || widths.length === 0 || widths.length > 40) return false;
     if (dispatch) {
       const { schema } = state;
-      const old: Node[] = [];
-      table.node.forEach((each) => void old.push(each));
       const made = rows.map((cells, at) =>
-        schema.node('gridRow', { id: count === rows.length ? (old[at]!.attrs.id as string) : newId() }, cells),
+        schema.node(
+          'gridRow',
+          { id: count === rows.length ? (table.node.child(at).attrs.id as string) : newId() },
+          cells,
+        ),
       );
       const node = table.node.type.create({ ...table.node.attrs, widths }, made);
       const tr = state.tr.replaceWith(table.position, table.position + table.node.nodeSize, node);

@@ -82,9 +82,7 @@ export class LayoutDoc {
   #type = (name: string): NodeType => this.schema.nodes[name]!;
 
   #inside(node: Node): Json[] {
-    const all: Json[] = [];
-    node.forEach((child) => void all.push(...this.#jsonOf(child)));
-    return all;
+    return node.children.flatMap((child) => this.#jsonOf(child));
   }
 
   /** A node as a layout has it; a text that is too long for one piece in several. */

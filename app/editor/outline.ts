@@ -20,8 +20,6 @@ interface Node {
   text?: string;
 }
 
-/** Parts that are listed by what they hold alone. */
-const PASSED: ReadonlySet<string> = new Set(['listItem', 'gridRow', 'gridCell', 'then']);
 const MOST_WORDS = 60;
 
 /** The blocks of a layout in their order, those that hold others before what they hold. */
@@ -31,7 +29,8 @@ export function outlineOf(layout: Template['layout']): OutlineEntry[] {
   return found;
 
   function visit(node: Node, depth: number): void {
-    const isListed = node.attrs?.id !== undefined && !PASSED.has(node.type);
+    // What is printed when a condition holds is listed by what it holds alone.
+    const isListed = node.attrs?.id !== undefined && node.type !== 'then';
     if (isListed) found.push({ id: node.attrs!.id!, kind: kindOf(node), words: wordsOf(node), depth });
     if (/^(paragraph|heading|bulletList|numberedList|gridTable)$/.test(node.type)) return;
     for (const inner of node.content ?? []) visit(inner, isListed ? depth + 1 : depth);

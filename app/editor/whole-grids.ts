@@ -31,16 +31,12 @@ const widthsOf = ({ attrs }: Node) => (attrs.widths as number[] | null) ?? [];
 function isWhole(table: Node): boolean {
   const widths = widthsOf(table);
   if (widths.length === 0 || table.childCount === 0) return false;
-  let isEven = true;
-  table.forEach((row) => void (isEven &&= row.childCount === widths.length));
-  return isEven;
+  return table.children.every(({ childCount }) => childCount === widths.length);
 }
 
 function madeWhole(table: Node): Node {
   const { schema } = table.type;
-  const rows: Node[] = [];
-  table.forEach((row) => void rows.push(row));
-  if (rows.length === 0) rows.push(schema.node('gridRow', { id: newId() }));
+  const rows = table.childCount > 0 ? table.children : [schema.node('gridRow', { id: newId() })];
   const known = widthsOf(table);
   const across = Math.min(MOST_COLUMNS, Math.max(1, known.length, ...rows.map(({ childCount }) => childCount)));
   const widths = Array.from({ length: across }, (_, at) => known[at] ?? 1);

@@ -14,7 +14,6 @@ import {
   insertInline,
   moveChosen,
   partOf,
-  removePart,
   setAttributes,
 } from '~/editor/commands';
 import { historyWords } from '~/editor/history-words';
@@ -211,13 +210,11 @@ export const useSheetStore = defineStore('sheet', () => {
   const insertValue = (formula: string, words: string) =>
     insert({ type: 'value', attrs: { id: newId(), formula } }, words);
 
+  /** The list whose items are in scope where the caret is. */
+  const scope = computed(() => chosen.value.find(({ type }) => type === 'forEach')?.attrs.list as string | undefined);
+
   const change = (id: string, attributes: Readonly<Record<string, unknown>>, words: string) =>
     run(setAttributes(id, attributes, words));
-
-  function remove(id: string, words: string): void {
-    run(removePart(id, words));
-    editor.value?.commands.focus();
-  }
 
   /** Makes the header or footer of the house style the template's own, or goes back to it. */
   function setOwn(part: 'header' | 'footer', isOwn: boolean): void {
@@ -273,6 +270,7 @@ export const useSheetStore = defineStore('sheet', () => {
     else editor.value?.commands.focus();
   }
 
+  // Declared, since the editor's keys are made before.
   function undo(): void {
     figures.undo();
   }
@@ -283,6 +281,7 @@ export const useSheetStore = defineStore('sheet', () => {
   return {
     editor,
     chosen,
+    scope,
     marks,
     writing,
     notice,
@@ -294,7 +293,6 @@ export const useSheetStore = defineStore('sheet', () => {
     insertKind,
     insertValue,
     change,
-    remove,
     setOwn,
     choose,
     moveById,

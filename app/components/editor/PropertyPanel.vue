@@ -32,9 +32,8 @@ const faults = computed(() => {
 const list = computed(() => {
   const own = part.value?.attrs.list;
   if (typeof own === 'string' && part.value?.type === 'lineTable') return own;
-  return known.value.find(({ type }) => type === 'forEach')?.attrs.list as string | undefined;
+  return sheet.scope;
 });
-const listOf = (field: Field) => (part.value?.type === 'value' && field.is === 'formula' ? list.value : list.value);
 
 function change(field: Field, value: unknown): void {
   if (part.value) sheet.change(part.value.id, { [field.key]: value }, `${field.label} changed`);
@@ -80,7 +79,7 @@ function changePage(next: object, words: string): void {
         :key="`${part.id} ${field.key}`"
         :field="field"
         :value="part.attrs[field.key]"
-        :list="listOf(field)"
+        :list="list"
         :among="part.attrs"
         @change="change(field, $event)"
       />

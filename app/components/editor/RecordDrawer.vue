@@ -32,10 +32,9 @@ const layout = refDebounced(
   300,
 );
 const uses = computed(() => (layout.value ? usesOf(layout.value) : () => 0));
-const scope = computed(() => sheet.chosen.find(({ type }) => type === 'forEach')?.attrs.list as string | undefined);
 
 const formulaFor = ({ list }: FieldGroup, entry: FieldEntry) =>
-  list === undefined || scope.value === list ? entry.formula : outsideOf(list, entry);
+  list === undefined || sheet.scope === list ? entry.formula : outsideOf(list, entry);
 const putIn = (formula: string, label: string) => sheet.insertValue(formula, `“${label}” put in`);
 const figureValue = (name: string) => figures.view?.figures[name]?.values[0];
 

@@ -1,17 +1,14 @@
 <script setup lang="ts">
 import { EditorContent } from '@tiptap/vue-3';
 import { NodeSelection } from '@tiptap/pm/state';
-import { LINES } from '#core/record/schema';
 import { houseStyleOf } from '#core/template/house-style-of';
 import { pageEnds, paperOf, PER_MILLIMETRE } from '~/editor/paper';
-import PrintedBlocks from '~/editor/printed/PrintedBlocks.vue';
 import '~/assets/document-fonts.css';
 import '~/editor/sheet.css';
 
 /** The sheet of a template: as wide as its paper, in the fonts and colours of its house style. */
 const { zoom } = defineProps<{ zoom: number }>();
 const draft = useDraftStore();
-const figures = useFiguresStore();
 const sheet = useSheetStore();
 
 // Each by itself, so that the desk is not drawn anew while the text is typed.
@@ -70,13 +67,6 @@ function measureEnds(): void {
 }
 
 const page = useTemplateRef<HTMLElement>('page');
-const letterhead = computed(() => figures.page?.letterhead);
-
-/** The list whose items are in scope where the caret is. */
-const list = computed(() => {
-  const around = sheet.chosen.find(({ type }) => type === 'forEach')?.attrs.list as string | undefined;
-  return around === LINES ? LINES : around;
-});
 
 /** Where the formula line stands: under the caret. */
 const place = shallowRef<{ left: string; top: string }>();
@@ -92,6 +82,7 @@ watch(
     place.value = { left: `${left}px`, top: `${at.bottom - around.top + 6}px` };
   },
 );
+const referenceOpen = ref(false);
 const source = ref('');
 watch(
   () => sheet.writing?.source,
@@ -113,39 +104,11 @@ function openValue(event: Event): void {
     <div class="held" :style="{ width: `${paper.width * zoom * PER_MILLIMETRE}px` }">
       <MarginNotes v-if="page" :sheet="page" :zoom="zoom" />
       <div ref="page" class="paper on-paper" :style="variables">
-        <div
-          v-if="letterhead && letterhead.header.length > 0"
-          class="stationery header"
-          aria-label="Header of the house style"
-        >
-          <PrintedBlocks :blocks="letterhead.header" />
-          <button
-            v-if="sheet.editor?.isEditable"
-            type="button"
-            class="in-words own"
-            @click="sheet.setOwn('header', true)"
-          >
-            Write its own header
-          </button>
-        </div>
+        <HouseStationery part="header" />
         <div ref="text" class="text" @keydown.enter.capture="openValue" @dblclick="openValue">
           <EditorContent v-if="sheet.editor" :editor="sheet.editor" />
         </div>
-        <div
-          v-if="letterhead && letterhead.footer.length > 0"
-          class="stationery footer"
-          aria-label="Footer of the house style"
-        >
-          <PrintedBlocks :blocks="letterhead.footer" />
-          <button
-            v-if="sheet.editor?.isEditable"
-            type="button"
-            class="in-words own"
-            @click="sheet.setOwn('footer', true)"
-          >
-            Write its own footer
-          </button>
-        </div>
+        <HouseStationery part="footer" />
         <div
           v-for="{ number, top } in ends"
           :key="number"
@@ -160,15 +123,16 @@ function openValue(event: Event): void {
     <div v-if="sheet.writing && place" class="formula-popover" :style="place" role="dialog" aria-label="Formula">
       <FormulaLine
         :source="sheet.writing.source"
-        :list="list"
+        :list="sheet.scope"
         :row="0"
         label="Formula of the value"
         @typed="source = $event"
         @done="sheet.written(source)"
         @left="sheet.leaveFormula"
-        @help="figures.problem = undefined"
+        @help="referenceOpen = true"
       />
     </div>
+    <FormulaReference v-model:visible="referenceOpen" />
   </div>
 </template>
 
@@ -186,16 +150,6 @@ function openValue(event: Event): void {
 .paper {
   position: relative;
   box-shadow: var(--sheet-shadow);
-}
-.own {
-  position: absolute;
-  right: 6mm;
-  font: 500 8pt var(--sans);
-  opacity: 0;
-}
-.stationery:hover .own,
-.own:focus-visible {
-  opacity: 1;
 }
 .formula-popover {
   position: absolute;

@@ -1,23 +1,18 @@
 <script setup lang="ts">
-import { calledRecord } from '#core/record/layout';
 import { LINES } from '#core/record/schema';
 import { type LookupTable } from '#core/sheet/figure';
-import { useMeStore } from '~/stores/me';
 
 type Leaf = 'figure' | 'workings';
 const route = useRoute();
-const changeQuery = useChangeQuery();
 const store = useFiguresStore();
-const { view, formulas, current, selected, row, faults, failures, opened, template, shown } = storeToRefs(store);
+const { view, formulas, current, selected, row, faults, failures, opened, template } = storeToRefs(store);
 const draft = useDraftStore();
-draft.hold();
+const { barred, mayPublish, recordType, shownName, chooseRecord } = useDraftScreen();
 const leaf = ref<Leaf>('figure');
 const LEAVES: readonly { leaf: Leaf; word: string }[] = [
   { leaf: 'figure', word: 'Figure' },
   { leaf: 'workings', word: 'Workings' },
 ];
-const me = useMeStore();
-const barred = computed(() => me.mayNot('publish'));
 const pointed = ref<string>();
 const refusal = ref<string>();
 const shelfOpen = ref(false);
@@ -25,10 +20,6 @@ const referenceOpen = ref(false);
 const versionsOpen = ref(false);
 const publishOpen = ref(false);
 const conflictOpen = ref(false);
-const recordType = computed(() => template.value?.record.type);
-const shownName = computed(() =>
-  shown.value && opened.value ? calledRecord(shown.value.record, opened.value.schema) : '',
-);
 
 watch(
   () => route.params.id,
@@ -38,9 +29,6 @@ watch(
 function load(): Promise<void> {
   return store.load(String(route.params.id), route.query.record as string | undefined, !barred.value);
 }
-onBeforeUnmount(draft.close);
-useEventListener(window, 'online', draft.save);
-useEventListener(window, 'pagehide', draft.keep);
 watch(selected, () => (refusal.value = undefined));
 watch(row, () => store.explain());
 
@@ -63,10 +51,6 @@ const groups = computed(() => {
   }));
 });
 
-async function chooseRecord(id: string): Promise<void> {
-  await changeQuery({ record: id }, 'replace');
-  await store.choose(id);
-}
 function changeTable(at: number, next: LookupTable | undefined, words: string): void {
   const tables = [...(template.value?.sheet.tables ?? [])];
   if (next) tables[at] = next;
@@ -96,19 +80,8 @@ function openWorkings(id: string | undefined): void {
   const key = list === undefined ? name! : `${list}.${name}`;
   if (formulas.value.some((each) => each.key === key)) store.select(key);
 }
-/** Undoing belongs to the sheet, unless a formula is being written: then to what is written there. */
-function unlessWriting(action: () => void): (event: KeyboardEvent) => void {
-  return (event) => (event.target as HTMLElement).closest('.cm-editor, input, select') || action();
-}
-useEventListener('keydown', (event) => {
-  if (!(event.ctrlKey || event.metaKey)) return;
-  const key = event.key.toLowerCase();
-  if (key === 'z' && !event.shiftKey) unlessWriting(store.undo)(event);
-  if (key === 'y' || (key === 'z' && event.shiftKey)) unlessWriting(store.redo)(event);
-});
-const mayPublish = computed(() => draft.isDraft || draft.past.length > 0);
 useKeys({
-  'Control+Enter': () => (publishOpen.value = !barred.value && mayPublish.value && faults.value.length === 0),
+  'Control+Enter': () => (publishOpen.value = mayPublish.value),
 });
 </script>
 
@@ -239,7 +212,7 @@ useKeys({
             <DraftState @conflict="conflictOpen = true" @discard="draft.throwAway(selected)" />
             <PermittedButton
               label="Publish"
-              :disabled="!barred && (!mayPublish || faults.length > 0)"
+              :disabled="!barred && !mayPublish"
               :why-not="barred"
               @press="publishOpen = true"
             />

@@ -1,18 +1,13 @@
 <script setup lang="ts">
 import { dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
-import { calledRecord } from '#core/record/layout';
 import { paperOf, PER_MILLIMETRE } from '~/editor/paper';
-import { useMeStore } from '~/stores/me';
 
 /** A template on its sheet: written in the middle, what can be brought in at the left, what is chosen at the right. */
 const route = useRoute();
-const changeQuery = useChangeQuery();
+const { barred, mayPublish, recordType, shownName, chooseRecord } = useDraftScreen();
 const draft = useDraftStore();
-draft.hold();
 const figures = useFiguresStore();
 const sheet = useSheetStore();
-const me = useMeStore();
-const barred = computed(() => me.mayNot('publish'));
 const publishOpen = ref(false);
 const conflictOpen = ref(false);
 const versionsOpen = ref(false);
@@ -34,21 +29,7 @@ async function load(): Promise<void> {
   if (draft.template) sheet.open(!barred.value, `Sheet of ${draft.template.name}`);
   await isOpen;
 }
-onBeforeUnmount(() => {
-  sheet.close();
-  void draft.close();
-});
-useEventListener(window, 'online', draft.save);
-useEventListener(window, 'pagehide', draft.keep);
-
-const recordType = computed(() => draft.template?.record.type);
-const shownName = computed(() =>
-  figures.shown && draft.opened ? calledRecord(figures.shown.record, draft.opened.schema) : '',
-);
-async function chooseRecord(id: string): Promise<void> {
-  await changeQuery({ record: id }, 'replace');
-  await figures.choose(id);
-}
+onBeforeUnmount(sheet.close);
 
 useSheetCommands();
 
@@ -115,20 +96,11 @@ watchEffect((stop) => {
   );
 });
 
-const mayPublish = computed(() => draft.isDraft || draft.past.length > 0);
 useKeys({
   'Control+f': () => (sheet.finding = true),
   '[': () => void goBeside(-1),
   ']': () => void goBeside(1),
-  'Control+Enter': () => (publishOpen.value = !barred.value && mayPublish.value && figures.faults.length === 0),
-});
-/** Undoing belongs to the sheet wherever one is, unless something is being written into a field. */
-useEventListener('keydown', (event) => {
-  if (!(event.ctrlKey || event.metaKey) || event.defaultPrevented) return;
-  if ((event.target as HTMLElement).closest('.cm-editor, input, select, textarea, .sheet-text')) return;
-  const key = event.key.toLowerCase();
-  if (key === 'z' && !event.shiftKey) sheet.undo();
-  if (key === 'y' || (key === 'z' && event.shiftKey)) sheet.redo();
+  'Control+Enter': () => (publishOpen.value = mayPublish.value),
 });
 </script>
 
@@ -185,7 +157,7 @@ useEventListener('keydown', (event) => {
         <PermittedButton
           label="Publish"
           size="small"
-          :disabled="!barred && (!mayPublish || figures.faults.length > 0)"
+          :disabled="!barred && !mayPublish"
           :why-not="barred"
           @press="publishOpen = true"
         />
