@@ -22,11 +22,12 @@ const press = new Press(AT_ONCE, 7);
 const queue = await openQueue('work');
 const services = { database, press, queue };
 
-const options = { pollingIntervalSeconds: 1, batchSize: 1 };
+const options = { pollingIntervalSeconds: 1, batchSize: 1, includeMetadata: true as const };
 const workers: string[] = [];
 for (let each = 0; each < AT_ONCE; each++) {
   const id = await queue.boss.work<{ documentId: string }>(FILING, options, async ([job]) => {
-    if (job) await advance(services, job.data.documentId);
+    // The queue hands out a job again once its process must be gone.
+    if (job) await advance(services, job.data.documentId, job.retryCount > 0);
     // The next one is looked for at once; where there is none, after the pause.
     queue.boss.notifyWorker(workers[each]!);
   });

@@ -32,11 +32,12 @@ export async function openSteps(transaction: Connection, documentId: string, num
 
 /**
  * Takes a document through its steps, from the first that is not done, until it is filed, has failed or waits. It starts from what
- * the database says, so it may be called again after a kill at any line, and twice at once: then the one that began last counts.
+ * the database says, so it may be called again after a kill at any line, and twice at once: a step that is under way is left to the
+ * call that began it. `isRetry`: the call stands in for one that never ended, and takes up the step that was under way.
  */
-export async function advance(services: EngineServices, documentId: string): Promise<void> {
+export async function advance(services: EngineServices, documentId: string, isRetry = false): Promise<void> {
   for (;;) {
-    const filing = await beginStep(services, documentId);
+    const filing = await beginStep(services, documentId, isRetry);
     if (!filing) return;
     try {
       if (filing.document.voiding) return await voidUnlessOnRecord(services, filing);
@@ -50,8 +51,12 @@ export async function advance(services: EngineServices, documentId: string): Pro
 
 const kindOf = ({ step }: Filing): StepKind => KINDS[step.kind as keyof typeof KINDS];
 
-/** Marks the first open step as begun; undefined where there is none, or where it waits until later. */
-async function beginStep({ database }: EngineServices, documentId: string): Promise<Filing | undefined> {
+/** Marks the first open step as begun; undefined where there is none, or where it waits until later or is under way elsewhere. */
+async function beginStep(
+  { database }: EngineServices,
+  documentId: string,
+  isRetry: boolean,
+): Promise<Filing | undefined> {
   const [first] = await database
     .select({ step: steps, document: documents, production: productions, number: numbers })
     .from(steps)
@@ -62,13 +67,14 @@ async function beginStep({ database }: EngineServices, documentId: string): Prom
     .orderBy(asc(steps.position))
     .limit(1);
   if (!first || (first.step.dueAt && first.step.dueAt.getTime() > Date.now() + EARLY)) return undefined;
-  // One that was begun and never ended broke off with its process.
-  const brokeOff = first.step.attempts > 0 && first.step.dueAt === null;
+  const isUnderWay = first.step.attempts > 0 && first.step.dueAt === null;
+  if (isUnderWay && !isRetry) return undefined;
   const begun = await changeStep(database, first, {
     attempts: first.step.attempts + 1,
     triedAt: new Date(),
     dueAt: null,
-    ...(brokeOff && kindOf(first).reachesOut && { unclearAt: first.step.triedAt }),
+    // What was under way broke off with its process.
+    ...(isUnderWay && kindOf(first).reachesOut && { unclearAt: first.step.triedAt }),
   });
   return begun && { ...first, step: begun };
 }

@@ -23,6 +23,7 @@ let press: Press;
 const database = () => openDatabase().database;
 const services = () => ({ database: database(), queue, press }) as unknown as Services;
 const go = (id: string, given: Partial<Services> = {}) => advance({ ...services(), ...given }, id);
+const goInPlaceOfLost = (id: string) => advance(services(), id, true);
 const begun = async (deal: string) =>
   fileAs(services(), await requestFor(services(), deal, 'glasshouse-quote', CALLER), CALLER);
 const shown = async (id: string) => (await readDocument(database(), id, CALLER)).document;
@@ -104,7 +105,7 @@ describe('the steps of a document', () => {
     const lostAt = new Date(Date.now() - 1_000);
     await change(id, { dueAt: null, triedAt: lostAt, unclearAt: null });
     await stack.fault({ on: 'attach', kind: 'status', status: 415, times: 1 });
-    await go(id);
+    await goInPlaceOfLost(id);
     const step = await attachStep(id);
     expect(step).toMatchObject({ state: 'open', unclearAt: lostAt });
     expect(step.dueAt!.getTime()).toBe(lostAt.getTime() + QUIET);
@@ -172,6 +173,19 @@ describe('a document that shall be void', () => {
     expect((await shown(id)).state).toBe('preparing');
     await voidDocument(services(), id, 'Not needed.', CALLER);
     await go(id);
+    expect(await shown(id)).toMatchObject({ state: 'failed', reason: 'Not needed.' });
+  });
+
+  it('is left to the call that searches its record already', async () => {
+    await stack.fault({ on: 'attach', kind: 'status', status: 503, times: 1 });
+    const { id } = await begun('D-1211');
+    await go(id);
+    await voidDocument(services(), id, 'Not needed.', CALLER);
+    const old = new Date(Date.now() - QUIET - 1_000);
+    await change(id, { unclearAt: old, dueAt: null });
+    await go(id);
+    expect(await attachStep(id)).toMatchObject({ attempts: 1, unclearAt: old, dueAt: null });
+    await again(id);
     expect(await shown(id)).toMatchObject({ state: 'failed', reason: 'Not needed.' });
   });
 
