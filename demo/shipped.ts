@@ -13,7 +13,9 @@ import depositInvoice from './templates/deposit-invoice.json';
 import finalInvoice from './templates/final-invoice.json';
 import fullProposal from './templates/full-proposal.json';
 import glasshouseQuote from './templates/glasshouse-quote.json';
+import letter from './templates/letter.json';
 import orderConfirmation from './templates/order-confirmation.json';
+import receipt from './templates/receipt.json';
 import serviceAgreement from './templates/service-agreement.json';
 
 const OURS = 'a file that comes with Lumbix';
@@ -27,9 +29,11 @@ export const shipped = {
     fullProposal,
     orderConfirmation,
     serviceAgreement,
+    letter,
     deliveryNote,
     depositInvoice,
     finalInvoice,
     creditNote,
+    receipt,
   ].map((file) => fitting(templateShape, file, OURS)),
 };

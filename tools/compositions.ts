@@ -15,13 +15,15 @@ const LINES = 60;
 const before = process.argv[2] ?? 'HEAD';
 const now: Digests = Object.fromEntries(editions.map((each) => [keyOf(each), digestsOf(each.template, each.edition)]));
 const kept = JSON.parse(execFileSync('git', ['show', `${before}:${KEPT}`], { encoding: 'utf8' })) as Digests;
+const added = editions.filter((each) => !kept[keyOf(each)]);
 const changed = editions.flatMap((each) => {
-  const [was, is] = [kept[keyOf(each)] ?? {}, now[keyOf(each)]!];
+  const [was, is] = [kept[keyOf(each)], now[keyOf(each)]!];
+  if (!was) return [];
   return Object.keys(is)
     .filter((deal) => is[deal] !== was[deal])
     .map((deal) => ({ ...each, deal }));
 });
-say(`${changed.length} compositions differ from those at ${before}.`);
+say(`${changed.length} compositions differ from those at ${before}; ${added.length} editions are new.`);
 if (changed.length > 0) showDifferences();
 writeFileSync(KEPT, `${JSON.stringify(now, null, 1)}\n`);
 

@@ -5,7 +5,8 @@ export type Field =
   | { is: 'formula'; key: string; label: string; hint?: string; optional?: boolean; ofItems?: boolean }
   | { is: 'number'; key: string; label: string; unit?: string; least: number; most: number; optional?: boolean }
   | { is: 'yes'; key: string; label: string }
-  | { is: 'choice'; key: string; label: string; options: readonly Option[] }
+  /** `onlyWith`: another property of the part that has to be set. */
+  | { is: 'choice'; key: string; label: string; options: readonly Option[]; onlyWith?: string }
   /** The look of what a formula gives, by examples. `of`: the attribute that holds the formula. */
   | { is: 'look'; key: string; label: string; of: string; ofItems?: boolean }
   /** A file of the template. */

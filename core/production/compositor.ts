@@ -32,6 +32,9 @@ import { unprovedSum } from './findings/unproved-sum';
 const MOST_ROWS = 20_000;
 const MOST_TEXT = 100_000;
 
+/** Room to write on by pen, of spaces that do not break: four centimetres at ten points. */
+const RULED = '\u00a0'.repeat(60);
+
 /**
  * The state of one composition: evaluates what is to be printed, and notes what was printed where, what was read for
  * it and what is wrong with it. The composing of blocks stands in functions of their own that ask it.
@@ -209,8 +212,9 @@ export class Compositor implements Composer {
     this.findings.push(emptyTable(block, label, this.#record));
   }
 
-  #blank(value: Extract<Value, { type: 'blank' }>, { mayBeBlank, block }: ValueRequest, key: string): Run[] {
-    if (mayBeBlank) return [];
+  #blank(value: Extract<Value, { type: 'blank' }>, request: ValueRequest, key: string): Run[] {
+    const { mayBeBlank, blankAs, block } = request;
+    if (mayBeBlank) return blankAs === 'ruledSpace' ? [{ kind: 'text', text: RULED, underline: true, value: key }] : [];
     this.findings.push(missingValue(value, this.#record, { block, key, workings: this.values[key]!.workings }));
     return [{ kind: 'text', text: '\u00a0\u00a0\u00a0\u00a0', value: key, fault: 'blank' }];
   }

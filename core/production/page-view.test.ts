@@ -53,6 +53,21 @@ describe('what the sheet shows', () => {
     expect(values.left).toEqual({ text: '' });
   });
 
+  it('of a blank value to be written by pen is a ruled space, which is no finding', () => {
+    const ruled = value('ruled', 'deal.order_number', { mayBeBlank: true, blankAs: 'ruledSpace' });
+    const body = [paragraph('p', ruled, value('name', 'deal.name', { mayBeBlank: true, blankAs: 'ruledSpace' }))];
+    const { document, findings } = composeBlocks(body);
+    const [first] = document.body;
+    expect(first!.kind === 'paragraph' && first!.runs).toEqual([
+      { kind: 'text', text: '\u00a0'.repeat(60), underline: true, value: 'ruled' },
+      { kind: 'text', text: 'Vent renewal, house 3', value: 'name' },
+    ]);
+    expect(findings.filter(({ block }) => block === 'p')).toEqual([]);
+    const { values } = viewOf(withBody(body));
+    expect(values.ruled!.text.trim()).toBe('');
+    expect(values.ruled!.fault).toBeUndefined();
+  });
+
   it('of what is wrong stands with its value, in words', () => {
     const { values, faults } = viewOf(withBody([paragraph('p', value('bad', 'NOFUNCTION(1)'))]));
     expect(values.bad).toMatchObject({ fault: 'error' });

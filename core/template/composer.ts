@@ -6,6 +6,7 @@ import type { Block, ComposedBlock } from './blocks';
 import type { PlacedPicture, Run } from './composed';
 import type { TableStyle } from './blocks/line-table';
 import type { Inline } from './inlines';
+import type { BlankAs } from './inlines/value';
 import type { TemplateFile } from './template-file';
 
 /** A value that is to be printed. */
@@ -17,6 +18,7 @@ export interface ValueRequest {
   row?: Row;
   format?: ValueFormat;
   mayBeBlank?: boolean;
+  blankAs?: BlankAs;
 }
 
 /** A value as it was printed, with the id of its workings. */

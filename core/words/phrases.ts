@@ -23,6 +23,8 @@ const PHRASES: Readonly<Record<string, Translations>> = {
   'Credit note': ['Creditnota', 'Nota de abono', 'Gutschrift', 'إشعار دائن'],
   'Order confirmation': ['Orderbevestiging', 'Confirmación de pedido', 'Auftragsbestätigung', 'تأكيد طلب'],
   'Delivery note': ['Pakbon', 'Albarán', 'Lieferschein', 'إشعار تسليم'],
+  Letter: ['Brief', 'Carta', 'Schreiben', 'خطاب'],
+  Receipt: ['Kwitantie', 'Recibo', 'Quittung', 'إيصال'],
   Agreement: ['Overeenkomst', 'Contrato', 'Vereinbarung', 'اتفاقية'],
   Item: ['Artikel', 'Concepto', 'Position', 'البند'],
   Qty: ['Aantal', 'Cant.', 'Menge', 'الكمية'],

@@ -268,6 +268,11 @@ class Calculation:
         """Everything that was asked: deposit and final invoice together ask the order, so that is what is credited."""
         return {"subtotal": self.subtotal, "tax_total": self.tax, "total": self.total, "due": self.total}
 
+    def receipt(self):
+        """What the deposit and the final invoice ask, an invoice each."""
+        asked = [self.prepaid(), self.total - self.prepaid()]
+        return {"paid.paid_gross": [sum for sum in asked if sum != 0], "received_net": self.subtotal, "received_tax": self.tax, "received": self.total}
+
     # Templates
 
     def printed(self, optional):
@@ -320,7 +325,7 @@ class Calculation:
             "template glasshouse-quote": self.offer(), "template full-proposal": self.proposal(),
             "template order-confirmation": self.confirmation(), "template final-invoice": self.final_template(),
             "template deposit-invoice": self.deposit_invoice(), "template credit-note": self.credit_note(),
-            "template service-agreement": self.agreement(),
+            "template service-agreement": self.agreement(), "template receipt": self.receipt(),
         }
 
 

@@ -23,6 +23,7 @@ const PRINTED: Record<string, readonly string[]> = {
   'deposit-invoice': ['tax_rows.base', 'subtotal', 'tax_rows.tax_amount', 'total'],
   'final-invoice': ['lines[not optional and not inside].printed_net', 'subtotal', 'tax_rows.tax_amount', 'total', 'due'],
   'credit-note': ['subtotal', 'tax_total', 'due'],
+  'receipt': ['paid.paid_gross', 'received_net', 'received_tax', 'received'],
 }; // prettier-ignore
 
 /** How the locales of the editions write numbers, by hand. */

@@ -57,9 +57,9 @@ export function sheetOf(
   });
 }
 
-/** The deal's invoices before this one: a deposit before the final invoice, both before the credit note. */
+/** The deal's invoices before this one: a deposit before the final invoice, both before the credit note and the receipt. */
 export function filedBefore(snapshot: RecordSnapshot, sheet: string): RegisteredDocument[] {
-  if (!/final-invoice|credit-note/.test(sheet)) return [];
+  if (!/final-invoice|credit-note|receipt/.test(sheet)) return [];
   const deposit = filed('I-1', sheetOf(templateOf('deposit-invoice').sheet, snapshot, []));
   if (sheet.includes('final-invoice')) return [deposit];
   return [deposit, filed('I-2', sheetOf(templateOf('final-invoice').sheet, snapshot, [deposit]))];

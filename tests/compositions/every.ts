@@ -11,10 +11,10 @@ export type Digests = Record<string, Record<string, string>>;
 
 const templateOf = (id: string) => shipped.templates.find((each) => each.id === id)!;
 
-/** What was filed for a deal before a document of this kind: a deposit before the final invoice, both before a credit. */
+/** What was filed for a deal before a document of this kind: a deposit before the final invoice, both before a credit and a receipt. */
 function filedBefore(template: string, deal: string): RegisteredDocument[] {
   if (template === 'final-invoice') return [filed('deposit-invoice', deal, [])];
-  if (template !== 'credit-note') return [];
+  if (template !== 'credit-note' && template !== 'receipt') return [];
   const deposit = filed('deposit-invoice', deal, []);
   return [deposit, filed('final-invoice', deal, [deposit])];
 }

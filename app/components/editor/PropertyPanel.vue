@@ -22,6 +22,11 @@ watch(
 );
 const part = computed(() => known.value.find(({ id }) => id === openId.value) ?? known.value[0]);
 const panel = computed(() => part.value && panelOf(part.value.type));
+const fields = computed(() =>
+  (panel.value?.fields ?? []).filter(
+    (field) => !('onlyWith' in field && field.onlyWith && !part.value?.attrs[field.onlyWith]),
+  ),
+);
 const inGrid = computed(() => known.value.some(({ type }) => type === 'gridTable'));
 const faults = computed(() => {
   const found = part.value;
@@ -75,7 +80,7 @@ function changePage(next: object, words: string): void {
       <h2>{{ panel.label }}</h2>
       <p v-for="{ sentence } in faults" :key="sentence" class="fault">{{ sentence }}</p>
       <PropertyField
-        v-for="field in panel.fields"
+        v-for="field in fields"
         :key="`${part.id} ${field.key}`"
         :field="field"
         :value="part.attrs[field.key]"

@@ -5,10 +5,14 @@ import type { InlineKind } from './kind';
 import { looksOf } from './looks';
 import { marks, type Mark } from './marks';
 
+/** What stands for a value that may be blank and is: nothing, or a ruled space to write on by pen. */
+export const BLANK_AS = ['ruledSpace'] as const;
+export type BlankAs = (typeof BLANK_AS)[number];
+
 /** What a formula gives, in the words of the edition. */
 export interface ValueInline {
   type: 'value';
-  attrs: { id: string; formula: string; format?: ValueFormat; mayBeBlank?: boolean };
+  attrs: { id: string; formula: string; format?: ValueFormat; mayBeBlank?: boolean; blankAs?: BlankAs };
   marks?: Mark[];
 }
 
@@ -21,7 +25,12 @@ export interface ValueWording {
 export const value: InlineKind<ValueInline, ValueWording> = {
   shape: shape({
     type: oneOf(['value']).required(),
-    attrs: attrs({ formula: formula().required(), format: oneOf(VALUE_FORMATS), mayBeBlank: boolean() }),
+    attrs: attrs({
+      formula: formula().required(),
+      format: oneOf(VALUE_FORMATS),
+      mayBeBlank: boolean(),
+      blankAs: oneOf(BLANK_AS),
+    }),
     marks: marks(),
   }).required(),
   wordingShape: shape({ type: oneOf(['value']).required(), attrs: attrs({}) }).required(),

@@ -4,7 +4,7 @@ import { shownWords, ValueView } from './value-view';
 /** What a formula gives, in the words of the edition. */
 export const value = sheetNode(
   'value',
-  { required: ['formula'], optional: ['format', 'mayBeBlank'] },
+  { required: ['formula'], optional: ['format', 'mayBeBlank', 'blankAs'] },
   {
     group: 'inline',
     inline: true,

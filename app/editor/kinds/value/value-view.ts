@@ -24,6 +24,9 @@ export function shownWords({ attrs }: Node): string {
   return shown ? shown.text : formulaWords(String(attrs.formula));
 }
 
+/** How a value without words is told from others: one that is left out, or a ruled space. */
+const blankLook = (text: string) => (text === '' ? 'left-out' : text.trim() === '' ? 'ruled' : undefined);
+
 /** A value in running text: what it gives for the record, or what it is called while there is nothing to show. */
 export class ValueView implements NodeView {
   readonly dom = document.createElement('span');
@@ -47,7 +50,7 @@ export class ValueView implements NodeView {
   show(): void {
     const { id, formula } = this.#node.attrs as { id: string | null; formula: string };
     const shown = showing.page?.values[id ?? ''];
-    const fault = shown?.fault ?? (shown?.text === '' ? 'left-out' : shown ? undefined : 'unknown');
+    const fault = shown ? (shown.fault ?? blankLook(shown.text)) : 'unknown';
     const sentence = fault && showing.page?.faults.find(({ value }) => value === id)?.sentence;
     // What is blank has a place all the same.
     const words = shownWords(this.#node).trim() || '\u00a0';
