@@ -60,7 +60,9 @@ function composed(template: Template, edition: string, deal: string): Compositio
     pins: shipped,
     issueDate: '2026-11-23',
     edition,
-    registered: ['final-invoice', 'credit-note', 'receipt'].includes(template.id) ? [{ ...INVOICED[0]!, meanings }] : [],
+    registered: ['final-invoice', 'credit-note', 'receipt'].includes(template.id)
+      ? [{ ...INVOICED[0]!, meanings }]
+      : [],
     number: { serial: 42, text: 'X-2026-0042' },
     available: demoPictures,
   });
