@@ -37,6 +37,7 @@ export default defineNuxtConfig({
           'refDebounced',
           'until',
           'useElementSize',
+          'useObjectUrl',
           'useEventListener',
           'useNow',
           'useThrottleFn',

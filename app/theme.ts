@@ -25,6 +25,7 @@ import selectbutton from '@primeuix/themes/aura/selectbutton';
 import skeleton from '@primeuix/themes/aura/skeleton';
 import stepper from '@primeuix/themes/aura/stepper';
 import tabs from '@primeuix/themes/aura/tabs';
+import textarea from '@primeuix/themes/aura/textarea';
 import toast from '@primeuix/themes/aura/toast';
 import togglebutton from '@primeuix/themes/aura/togglebutton';
 import tooltip from '@primeuix/themes/aura/tooltip';
@@ -69,6 +70,7 @@ const used = {
     skeleton,
     stepper,
     tabs,
+    textarea,
     toast,
     togglebutton,
     tooltip,

@@ -32,6 +32,7 @@ const TAGS = [
   'TabPanel',
   'TabPanels',
   'Tabs',
+  'Textarea',
   'Toast',
 ];
 

@@ -27,9 +27,10 @@ export function useDraftScreen() {
   const isChanged = computed(() => draft.isDraft || draft.past.length > 0);
   const mayPublish = computed(() => !barred.value && isChanged.value && figures.faults.length === 0);
   const recordType = computed(() => draft.template?.record.type);
-  const shownName = computed(() =>
-    figures.shown && draft.opened ? calledRecord(figures.shown.record, draft.opened.schema) : '',
-  );
+  const shownName = computed(() => {
+    if (!figures.shown || !draft.opened) return '';
+    return figures.isSample ? 'Sample record' : calledRecord(figures.shown.record, draft.opened.schema);
+  });
 
   async function chooseRecord(id: string): Promise<void> {
     await changeQuery({ record: id }, 'replace');

@@ -5,6 +5,7 @@ import { refuseName } from '#core/sheet/check-sheet';
 import { type DerivedList, type Figure, type FigureSheet } from '#core/sheet/figure';
 import { figureKey, sheetFormulas } from '#core/sheet/formulas';
 import type { PageView } from '#core/production/page-view';
+import { SAMPLE_ID, sampleRecord } from '#core/template/sample-record';
 import { pathsNear } from '#core/record/paths';
 import type { SheetView } from '#core/sheet/view';
 import type { Workings } from '#core/sheet/workings';
@@ -71,7 +72,8 @@ export const useFiguresStore = defineStore('figures', () => {
       // The sheet can be worked on from here on, while a record is being read for it.
       const { schema, pins, issueDate } = opened.value!;
       await workshop.open({ schema, pins, issueDate });
-      await look(recordId ?? (await firstRecord()), pathsWith(await workshop.paths(template.value!)));
+      if (recordId === SAMPLE_ID && template.value!.sample) await lookAtSample();
+      else await look(recordId ?? (await firstRecord()), pathsWith(await workshop.paths(template.value!)));
       await compute();
     } catch (thrown) {
       problem.value = asProblem(thrown);
@@ -83,13 +85,13 @@ export const useFiguresStore = defineStore('figures', () => {
   async function firstRecord(): Promise<string> {
     const query = { sort: 'name', top: 1 };
     const { records } = await api('GET /records/{type}', { parameters: { type: recordType() }, query });
-    const id = records[0]?.id;
+    const id = records[0]?.id ?? (template.value!.sample && SAMPLE_ID);
     if (!id)
       throw {
         data: {
           status: 404,
           title: 'There is no record yet',
-          detail: 'Add one in the CRM, then come back: figures are shown for a record.',
+          detail: 'Figures are shown for a record: add one in the CRM, or write a sample record.',
         },
       };
     return id;
@@ -99,7 +101,20 @@ export const useFiguresStore = defineStore('figures', () => {
   const pathsWith = (read: readonly string[]): string[] =>
     showsPage.value ? [...new Set([...read, ...pathsNear(opened.value!.schema, recordType())])] : [...read];
 
+  /** Whether what is shown is the made-up record that is kept with the template. */
+  const isSample = computed(() => shown.value?.record.id === SAMPLE_ID);
+  let sampleShown: Template['sample'];
+  /** Takes the made-up record as it is now; what is wrong in it is left blank, and is told where it is written. */
+  async function lookAtSample(): Promise<void> {
+    const { sample, record } = template.value!;
+    sampleShown = sample;
+    const { record: snapshot } = sampleRecord(sample ?? {}, opened.value!.schema, record.type);
+    shown.value = { record: snapshot, registered: [], paths: new Set() };
+    await workshop.look({ snapshot, registered: [] });
+  }
+
   async function look(id: string, paths: readonly string[]): Promise<void> {
+    if (id === SAMPLE_ID) return lookAtSample();
     const parameters = { type: recordType(), id };
     const [record, registered] = await Promise.all([
       api('GET /records/{type}/{id}/values', { parameters, query: { paths: paths.join() } }),
@@ -135,6 +150,7 @@ export const useFiguresStore = defineStore('figures', () => {
 
   async function computeNow(): Promise<void> {
     if (!opened.value || !template.value || !shown.value) return;
+    if (isSample.value && template.value.sample !== sampleShown) await lookAtSample();
     let computed = await workshop.compute(template.value, showsPage.value);
     if (await readWhatIsNew(computed.paths)) computed = await workshop.compute(template.value, showsPage.value);
     if (!shown.value) return;
@@ -145,6 +161,7 @@ export const useFiguresStore = defineStore('figures', () => {
   /** Reads the record again where a new formula asks for what was not read yet. */
   async function readWhatIsNew(paths: readonly string[]): Promise<boolean> {
     const { record, paths: known } = shown.value!;
+    if (isSample.value) return false;
     if (paths.every((path) => known.has(path))) return false;
     try {
       await look(record.id, pathsWith(paths));
@@ -297,6 +314,7 @@ export const useFiguresStore = defineStore('figures', () => {
     opened,
     template,
     shown,
+    isSample,
     problem,
     view,
     page,

@@ -8,6 +8,7 @@ import { Sheet } from '#core/sheet/sheet';
 import { lookExamples, type LookExample } from '#core/sheet/looks';
 import { cellAt, formulaState, sheetView, type FormulaState, type SheetView } from '#core/sheet/view';
 import { workingsOf, type Workings } from '#core/sheet/workings';
+import { emptySample, sampleOf, sampleSchema, type Sample } from '#core/template/sample-record';
 import type { RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, placesOfUse } from '#core/template/check';
@@ -86,6 +87,17 @@ export class FigureWorkshop {
   paths(template: Template): string[] {
     const { schema, pins } = this.#around;
     return pathsAround(readsOf(template, pins, schema), schema, template.record.type);
+  }
+
+  /** What a made-up record for a template has, as its JSON Schema; with what it would be if it were made of a record. @throws FormulaError */
+  sampleFor(template: Template, record: RecordSnapshot | undefined): { schema: object; sample: Sample } {
+    const { schema, pins } = this.#around;
+    const { type } = template.record;
+    const reads = readsOf(template, pins, schema);
+    return {
+      schema: sampleSchema(reads, schema, type),
+      sample: record ? sampleOf(record, reads, schema) : emptySample(reads, schema, type),
+    };
   }
 
   #pathsOrNone(template: Template): string[] {

@@ -95,6 +95,20 @@ export const draftEndpoints = {
     problems: [404, 409],
     twice: 'same',
   }),
+  'GET /templates/{id}/draft/trial': endpoint({
+    about:
+      'A PDF of a draft to look at, marked as a trial on every page: for a record, or for the made-up one that is kept with it.',
+    may: 'publish',
+    parameters: ofTemplate,
+    query: shape({
+      /** The id of the record; absent for the made-up one. */
+      record: text(100),
+    }).required(),
+    answer: { file: 'application/pdf' },
+    problems: [404, 422],
+    twice: 'safe',
+    perMinute: 120,
+  }),
   'POST /templates/{id}/draft/editors': endpoint({
     about:
       'Says that somebody works on a draft, every few seconds; tells who else does, and whether it was saved meanwhile.',

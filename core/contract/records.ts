@@ -17,8 +17,8 @@ import { endpoint } from './endpoint';
 import { listQuery } from './list-query';
 
 const RECORD_VIEWS = ['all', 'needs-quote', 'quoted'] as const;
-/** What the list of records can be sorted by. */
-export const RECORD_SORTS = ['name', 'account', 'stage', 'amount', 'day'] as const;
+/** What the list of records can be sorted by; `awkward`: how likely it is to show what a template did not think of. */
+export const RECORD_SORTS = ['name', 'account', 'stage', 'amount', 'day', 'awkward'] as const;
 
 /** What narrows every view of a list. */
 const recordFilters = { search: listQuery.search, stage: text(100), owner: text(100) };

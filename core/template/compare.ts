@@ -51,11 +51,22 @@ const PARTS: Readonly<Record<string, (template: Template) => Piece[]>> = {
 };
 
 /** What a template says of itself, in one piece each. */
-function settings({ name, kind, record, houseStyle, style, edition, sheet, layout, proofRecords }: Template): Piece[] {
+function settings({
+  name,
+  kind,
+  record,
+  houseStyle,
+  style,
+  edition,
+  sheet,
+  layout,
+  proofRecords,
+  sample,
+}: Template): Piece[] {
   const { currency, rounding, sums } = sheet;
   const all = {
     name, kind, 'type of record': record, 'house style': houseStyle, 'own style': style, 'choice of edition': edition, currency, rounding,
-    'totals that must match': sums, 'page set-up': layout.page, 'proof records': proofRecords,
+    'totals that must match': sums, 'page set-up': layout.page, 'proof records': proofRecords, 'sample record': sample,
   }; // prettier-ignore
   return Object.entries(all).flatMap(([key, content]) => (content === undefined ? [] : [{ key, name: key, content }]));
 }

@@ -1,4 +1,5 @@
 import {
+  anything,
   boolean,
   formula,
   formulaName,
@@ -114,6 +115,10 @@ export const templateShape = shape({
   checks: listOf(check, 200).required(),
   /** Records that the template is proved on before it is published, by their ids. */
   proofRecords: listOf(text(100).required(), 20),
+  /** A made-up record to look at it with, as people write it (`Sample`). Nothing is filed from it. */
+  sample: mapOf(
+    anything<unknown>('A value, a list or a related record, as the JSON Schema of what the template reads has them.'),
+  ),
   annexes: listOf(annex, 50),
   /** By their names in the template. */
   files: mapOf(templateFile),

@@ -9,7 +9,9 @@ import {
   seeEditor,
   throwDraftAway,
 } from '../drafts';
+import { draftTrial } from '../draft-trial';
 import type { Answers } from '../edge/answer';
+import { pdfHeaders } from '../edge/file-headers';
 
 export const draftAnswers: Answers<typeof draftEndpoints> = {
   'GET /drafts': ({ services, caller }) => listDrafts(services.database, caller),
@@ -20,6 +22,10 @@ export const draftAnswers: Answers<typeof draftEndpoints> = {
     saveDraft(services, parameters.id, body, caller),
   'DELETE /templates/{id}/draft': ({ parameters, query, services, caller }) =>
     throwDraftAway(services, parameters.id, query.revision, caller),
+  'GET /templates/{id}/draft/trial': async ({ parameters, query, services, caller }) => {
+    const { bytes, fileName } = await draftTrial(services, parameters.id, query.record, caller);
+    return { bytes, headers: pdfHeaders(fileName) };
+  },
   'POST /templates/{id}/draft/editors': ({ parameters, body, services, caller }) =>
     seeEditor(services, parameters.id, body, caller),
   'POST /templates/{id}/versions': ({ parameters, body, services, caller }) =>

@@ -183,6 +183,8 @@ export const recordIndex = pgTable(
     isQuoted: boolean('is_quoted').notNull().default(false),
     /** What it is found by, as it is searched in. */
     words: text('words').notNull().default(''),
+    /** How likely it is to show what a template did not think of. */
+    awkward: integer('awkward').notNull().default(0),
     /** Of the reading that saw it last: what a whole reading did not see is gone. */
     reading: integer('reading').notNull(),
   },
@@ -193,6 +195,7 @@ export const recordIndex = pgTable(
     index('record_index_stage').on(table.type, table.stage, table.id),
     index('record_index_amount').on(table.type, table.amount.desc().nullsLast(), table.id.desc()),
     index('record_index_day').on(table.type, table.day.desc().nullsLast(), table.id.desc()),
+    index('record_index_awkward').on(table.type, table.awkward.desc().nullsFirst(), table.id.desc().nullsFirst()),
     index('record_index_owner').on(table.type, table.owner),
     // Its counts are read from this index alone.
     index('record_index_counts').on(table.source, table.type, table.isQuoted, table.stage, table.owner),

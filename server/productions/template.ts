@@ -108,11 +108,22 @@ export async function readForTemplate(
   recordId: string,
 ): Promise<RecordSnapshot> {
   const schema = await recordSchema();
-  const paths = withParts(readsOfVersion(template, pins, schema, versionId), template.record.type, schema);
-  return withPictures(keeping, await crm.read({ type: template.record.type, id: recordId }, paths));
+  return readWithPaths(keeping, template, readsOfVersion(template, pins, schema, versionId), recordId);
 }
 
-/** The same for many records, where what the template reads is known already. Records that are not there are left out. @throws SourceError */
+/** The same where what the template reads is known already. @throws SourceError */
+export async function readWithPaths(
+  keeping: Keeping,
+  template: Template,
+  paths: PathTree,
+  recordId: string,
+): Promise<RecordSnapshot> {
+  const { type } = template.record;
+  const all = withParts(paths, type, await recordSchema());
+  return withPictures(keeping, await crm.read({ type, id: recordId }, all));
+}
+
+/** The same for many records. Records that are not there are left out. @throws SourceError */
 export async function readAllWithPaths(
   keeping: Keeping,
   template: Template,

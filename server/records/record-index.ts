@@ -1,4 +1,5 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
+import { awkwardness } from '../../core/record/awkward';
 import { documentTypes, layoutOf, partField, partText, PARTS } from '../../core/record/layout';
 import { treeOf, type PathTree } from '../../core/record/paths';
 import { fieldOf, recordTypeOf, type RecordSchema } from '../../core/record/schema';
@@ -121,10 +122,9 @@ export async function refreshRecord(connection: Connection, record: RecordId): P
 async function keepRows(connection: Connection, rows: Row[]): Promise<void> {
   if (rows.length === 0) return;
   const newer = Object.fromEntries(
-    ['name', 'number', 'account', 'stage', 'owner', 'amount', 'currency', 'day', 'words', 'reading'].map((column) => [
-      column,
-      sql.raw(`excluded.${column}`),
-    ]),
+    ['name', 'number', 'account', 'stage', 'owner', 'amount', 'currency', 'day', 'words', 'awkward', 'reading'].map(
+      (column) => [column, sql.raw(`excluded.${column}`)],
+    ),
   );
   await connection
     .insert(recordIndex)
@@ -174,8 +174,12 @@ function rowOf(record: RecordSnapshot, reading: number, schema: RecordSchema): R
     day: day !== null && typeof day === 'object' && 'date' in day ? day.date : null,
     reading,
   };
-  const { name, number, account } = row;
-  return { ...row, words: searchableTexts([id, name, number, account, money?.amount, ...searched]) };
+  const { name, number, account, stage, owner } = row;
+  return {
+    ...row,
+    words: searchableTexts([id, name, number, account, money?.amount, ...searched]),
+    awkward: awkwardness({ ...row, texts: [name, account, stage, owner, ...searched] }),
+  };
 }
 
 function textAt(record: RecordSnapshot, [name, ...rest]: readonly string[]): string | undefined {

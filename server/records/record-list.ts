@@ -28,6 +28,7 @@ const SORTS = {
   stage: recordIndex.stage,
   amount: recordIndex.amount,
   day: recordIndex.day,
+  awkward: recordIndex.awkward,
 } satisfies Record<(typeof RECORD_SORTS)[number], unknown>;
 
 /** The types of records that documents are made from, as far as a caller sees them. @throws SourceError */

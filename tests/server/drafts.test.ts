@@ -1,5 +1,8 @@
 import { eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
 import type { Template } from '../../core/template/template';
 import { closeDatabase, openDatabase } from '../../server/db/database';
@@ -15,6 +18,7 @@ import {
   seeEditor,
   throwDraftAway,
 } from '../../server/drafts';
+import { draftTrial } from '../../server/draft-trial';
 import { fileOf, putFile } from '../../server/files';
 import type { Caller } from '../../server/people/caller';
 import { Press } from '../../server/press/press';
@@ -22,6 +26,7 @@ import { Problem } from '../../server/problem';
 import type { Services } from '../../server/services';
 import { listVersions } from '../../server/templates';
 import { callerWith } from '../callers';
+import { readPages } from '../read-pdf';
 import { proofOf } from './produce';
 import { openStack, type Stack } from './stack';
 
@@ -254,4 +259,31 @@ it('its files are looked over, kept once, and found by their hash', async () => 
     title: 'This file cannot be used',
   });
   expect(await refused(fileOf(database(), '0'.repeat(64)))).toMatchObject({ status: 404 });
+});
+
+it('can be had as a trial for a record and for the sample that is kept with it, and says why not', async () => {
+  const template = await opened();
+  const file = join(mkdtempSync(join(tmpdir(), 'lumbix-trial-')), 'trial.pdf');
+  const text = async (bytes: Buffer) => {
+    writeFileSync(file, bytes);
+    const pages = await readPages(file);
+    return pages.flatMap(({ lines }) => lines.map((line) => line.text)).join('\n');
+  };
+  await save({ ...named(template, 'Mine'), sample: { name: 'Made up', currency: 'GBP', account: 'Nobody & Sons' } }, 0);
+  const trial = await draftTrial(services(), ID, 'D-1187', CALLER);
+  expect(trial.fileName).toMatch(/ \(trial\)\.pdf$/);
+  const printed = await text(trial.bytes);
+  expect(printed).toContain('Vent renewal, house 3');
+  expect(printed).toContain('Trial');
+  expect(await text((await draftTrial(services(), ID, undefined, CALLER)).bytes)).toContain('Nobody & Sons');
+  await save({ ...template, sample: { nme: 'Made up' } }, 1);
+  const wrong = await refused(draftTrial(services(), ID, undefined, CALLER));
+  expect(wrong).toMatchObject({
+    title: 'The sample record has mistakes',
+    message: expect.stringContaining('“name”') as string,
+  });
+  await save(template, 2);
+  expect((await refused(draftTrial(services(), ID, undefined, CALLER))).title).toBe('There is no sample record');
+  await save({ ...template, checks: [{ ...template.checks[0]!, formula: 'NOFUNCTION()' }] }, 3);
+  expect((await refused(draftTrial(services(), ID, 'D-1188', CALLER))).title).toBe('The draft has mistakes');
 });

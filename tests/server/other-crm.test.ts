@@ -88,6 +88,11 @@ describe('a CRM that calls everything otherwise', () => {
     ]);
   });
 
+  it('writes letters by their numbers where it likes to', async () => {
+    const { allowed } = (await recordSchema()).types.Order!.fields.phase!;
+    expect(allowed!.map(({ value }) => value)).toEqual(['Asked', 'Agreed', 'Made & sent']);
+  });
+
   it('is listed page after page, found, and read whole', async () => {
     await refreshIndex(database());
     const { records, total } = await list();
@@ -126,7 +131,7 @@ describe('a CRM that calls everything otherwise', () => {
     const summary = await recordSummary(database(), 'Order', {}, CALLER);
     expect(summary).toEqual({
       counts: { all: 2, quoted: 0, 'needs-quote': 1 },
-      stages: ['Asked', 'Agreed'],
+      stages: ['Asked', 'Agreed', 'Made & sent'],
       owners: ['EUR'],
     });
     expect((await list({ view: 'needs-quote' })).records.map(({ id }) => id)).toEqual(["W'1"]);

@@ -32,7 +32,7 @@ const METADATA = `<?xml version="1.0"?>
 <EntityType Name="Order"><Key><PropertyRef Name="code"/></Key>
 ${property('code', 'String', 'Nullable="false"')}
 ${property('title', 'String', 'Nullable="false"', described('Title'))}
-${property('phase', 'String', 'Nullable="false"', values('Asked', 'Agreed') + described('Phase'))}
+${property('phase', 'String', 'Nullable="false"', values('Asked', 'Agreed', 'Made &#38; sent') + described('Phase'))}
 ${property('worth', 'Decimal', '', annotation('Measures.V1.ISOCurrency', 'Path="coin"'))}
 ${property('coin', 'String')}
 ${property('until', 'Date')}

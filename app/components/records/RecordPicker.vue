@@ -23,12 +23,13 @@ const reset = () => (typed.value = name);
 watch(() => name, reset);
 
 async function offer({ query }: AutoCompleteCompleteEvent): Promise<void> {
-  // Opened as it is, it offers what is first of all.
+  // Opened as it is, it offers those that are likely to show what a template did not think of.
   const search = query === name ? undefined : query;
+  const order = search === undefined ? ({ sort: 'awkward', descending: true } as const) : ({ sort: 'name' } as const);
   try {
     const found = await api('GET /records/{type}', {
       parameters: { type },
-      query: { search, sort: 'name', top: OFFERED },
+      query: { search, ...order, top: OFFERED },
     });
     offers.value = found.records;
     trouble.value = '';

@@ -40,6 +40,8 @@ export function readCsdl(xml: string): ODataSchema | undefined {
   const parser = new XMLParser({
     ignoreAttributes: false,
     attributeNamePrefix: '@',
+    // References by number too (XML 1.0, 4.1).
+    htmlEntities: true,
     isArray: (_name, _path, _leaf, isAttribute) => !isAttribute,
   });
   const root = parser.parse(xml) as XmlNode;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
+import { SAMPLE_ID } from '#core/template/sample-record';
 import { paperOf, PER_MILLIMETRE } from '~/editor/paper';
 
 /** A template on its sheet: written in the middle, what can be brought in at the left, what is chosen at the right. */
@@ -11,6 +12,8 @@ const sheet = useSheetStore();
 const publishOpen = ref(false);
 const conflictOpen = ref(false);
 const versionsOpen = ref(false);
+const sampleOpen = ref(false);
+const trial = useDraftTrial();
 
 type Drawer = 'outline' | 'record';
 const drawer = ref<Drawer>('record');
@@ -145,6 +148,7 @@ useKeys({
         >
           ]
         </button>
+        <button v-if="!barred" type="button" class="in-words" @click="sampleOpen = true">Sample…</button>
         <template v-if="!barred">
           <InsertMenu />
           <LookBar />
@@ -153,6 +157,15 @@ useKeys({
         <button type="button" class="in-words" :disabled="draft.past.length === 0" @click="sheet.undo">Undo</button>
         <button type="button" class="in-words" :disabled="draft.future.length === 0" @click="sheet.redo">Redo</button>
         <button type="button" class="in-words" @click="versionsOpen = true">Versions</button>
+        <button
+          v-if="!barred"
+          type="button"
+          class="in-words"
+          :disabled="!figures.shown || trial.busy.value"
+          @click="trial.openTrial"
+        >
+          {{ trial.busy.value ? 'Setting…' : 'Trial PDF' }}
+        </button>
         <DraftState @conflict="conflictOpen = true" @discard="draft.throwAway()" />
         <PermittedButton
           label="Publish"
@@ -187,6 +200,10 @@ useKeys({
       <p v-if="figures.problem" class="problem" role="alert">
         <strong>{{ figures.problem.title }}.</strong> {{ figures.problem.detail }}
       </p>
+      <p v-if="trial.problem.value" class="problem" role="alert">
+        <strong>{{ trial.problem.value.title }}.</strong> {{ trial.problem.value.detail }}
+        <button type="button" class="in-words" @click="trial.problem.value = undefined">Close</button>
+      </p>
       <p v-if="sheet.notice" class="problem" role="alert">
         {{ sheet.notice }} <button type="button" class="in-words" @click="sheet.notice = ''">Close</button>
       </p>
@@ -194,6 +211,7 @@ useKeys({
       <p class="visually-hidden" role="status">{{ draft.announcement }}</p>
     </template>
     <TemplateVersions v-model:open="versionsOpen" :template-id="templateId" />
+    <LazySampleRecord v-if="sampleOpen" v-model:open="sampleOpen" @use="chooseRecord(SAMPLE_ID)" />
     <PublishDraft v-model:open="publishOpen" />
     <DraftConflict v-model:open="conflictOpen" />
   </div>
