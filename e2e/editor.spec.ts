@@ -2,8 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
-import { inDatabase } from './callers';
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { inDatabase, SIGNED_IN } from './callers';
 import { dropDrafts } from './drafts';
 
 test.afterEach(({ page }) => dropDrafts(page));
@@ -32,6 +32,7 @@ async function begin(page: Page, name: string, way: string, kind?: string): Prom
 const insert = async (page: Page, what: string) => {
   await page.getByRole('button', { name: 'Insert', exact: true }).click();
   await page.getByRole('menuitem', { name: what }).click();
+  await expect(sheet(page)).toBeFocused();
 };
 /** Takes the formula that is written; where a completion is offered, Enter takes that first. */
 const takeFormula = (page: Page) =>
@@ -46,13 +47,16 @@ const PIXEL = Buffer.from(
 
 test('from empty to a letter that is published and filed for three records', async ({ page }) => {
   test.setTimeout(120_000);
+  const actions = countActions(page);
   await begin(page, 'Visit letter', 'An empty sheet', 'letter');
   await expect(sheet(page)).toBeFocused();
-  await page.keyboard.type('=[');
-  await page.getByRole('textbox', { name: 'Formula of the value' }).fill('deal.account.name');
-  await expect(page.locator('.live strong')).toContainText(/\w/);
-  await takeFormula(page);
-  await page.keyboard.press('Enter');
+  for (const formula of ['deal.account.name', ADDRESS]) {
+    await page.keyboard.type('=[');
+    await page.getByRole('textbox', { name: 'Formula of the value' }).fill(formula);
+    await expect(page.locator('.live strong')).toContainText(/\w/);
+    await takeFormula(page);
+    await page.keyboard.press('Enter');
+  }
   await page.keyboard.type('# Our visit');
   await page.keyboard.press('Enter');
   await page.keyboard.type('Dear ');
@@ -101,11 +105,13 @@ test('from empty to a letter that is published and filed for three records', asy
     await page.keyboard.press('Enter');
   }
   await expect(page.getByText('Published as version 1')).toBeAttached();
+  process.stdout.write(`      The letter took ${actions.count} actions\n`);
+  expect(actions.count).toBeLessThanOrEqual(80);
 
-  for (const [deal, account, pieces] of [
-    ['D-1187', 'Marlow Fen Nurseries', 39],
-    ['D-1203', 'Kestrel Hill Botanic Garden', undefined],
-    ['D-1197', 'Alpengrün Gärtnerei', 179],
+  for (const [deal, account, city, pieces] of [
+    ['D-1187', 'Marlow Fen Nurseries', 'Withy', 39],
+    ['D-1203', 'Kestrel Hill Botanic Garden', undefined, undefined],
+    ['D-1197', 'Alpengrün Gärtnerei', '9990 Oberwies', 179],
   ] as const) {
     await page.goto(`/records/Deal/${deal}/produce/visit-letter`);
     await page.getByRole('button', { name: 'File', exact: true }).click();
@@ -113,11 +119,32 @@ test('from empty to a letter that is published and filed for three records', asy
     const text = await filedText(page);
     expect(text).toContain('Our visit');
     expect(text).toMatch(/Monday\s+nine\s+both of us/);
-    if (account) expect(text).toContain(account);
+    expect(text).toContain(account);
+    if (city) expect(text).toContain(city);
     if (pieces) expect(text).toContain(`${pieces} pieces`);
   }
   await inDatabase("update templates set archived_at = now() where id = 'visit-letter'");
 });
+
+const ADDRESS =
+  'ADDRESS(deal.account.street, deal.account.postcode, deal.account.city, deal.account.country, company.country)';
+
+/** Counts what a person does from here on: each press, click, typed text and chosen file. */
+function countActions(page: Page): { count: number } {
+  const told = { count: 0 };
+  const counted = (owner: object, names: readonly string[]) => {
+    for (const name of names) {
+      const act = Reflect.get(owner, name) as (...given: unknown[]) => unknown;
+      Reflect.set(owner, name, function (this: unknown, ...given: unknown[]) {
+        told.count++;
+        return act.apply(this, given);
+      });
+    }
+  };
+  counted(Object.getPrototypeOf(page.locator('body')) as Locator, ['click', 'fill', 'press', 'setInputFiles']);
+  counted(page.keyboard, ['type', 'press']);
+  return told;
+}
 
 /** The text of the document that was just filed. */
 async function filedText(page: Page): Promise<string> {
@@ -272,3 +299,238 @@ test('a connection that is lost loses nothing', async ({ page, context }) => {
   await page.reload();
   await expect(sheet(page)).toContainText('Written away');
 });
+
+test('blocks are dragged on the sheet and in the outline, and columns by their edges', async ({ page }) => {
+  await begin(page, 'Dragged', 'An empty sheet');
+  await expect(sheet(page)).toBeFocused();
+  for (const words of ['One', 'Two', 'Three']) {
+    await page.keyboard.type(words);
+    await page.keyboard.press('Enter');
+  }
+  await insert(page, 'Table of words');
+  await page.keyboard.type('Cell');
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  const lines = () => sheet(page).locator('[data-region="body"] > p').allInnerTexts();
+  await expect.poll(lines).toEqual(['One', 'Two', 'Three']);
+
+  const three = (await sheet(page).getByText('Three').boundingBox())!;
+  await page.mouse.move(three.x + 20, three.y + 5);
+  const handle = page.getByRole('button', { name: 'Choose this block' });
+  await drag(page, (await handle.boundingBox())!, (await sheet(page).getByText('One').boundingBox())!, -1);
+  await expect.poll(lines).toEqual(['Three', 'One', 'Two']);
+  await expect(page.locator('.block-line')).toHaveCount(0);
+
+  await page.getByRole('tab', { name: 'Outline' }).click();
+  const entry = (words: string) => page.getByRole('button', { name: new RegExp(`^${words}`) });
+  await drag(page, (await entry('Three').boundingBox())!, (await entry('Two').boundingBox())!, 1);
+  await expect.poll(lines).toEqual(['One', 'Two', 'Three']);
+  await page.keyboard.press('Control+z');
+  await expect.poll(lines).toEqual(['Three', 'One', 'Two']);
+
+  await sheet(page).getByText('Cell').click();
+  const cell = sheet(page).locator('.cell').first();
+  const before = (await cell.boundingBox())!.width;
+  const edge = page.getByRole('separator', { name: 'Edge of column 1' });
+  const from = (await edge.boundingBox())!;
+  await page.mouse.move(from.x + 4, from.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 54, from.y + 10, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(async () => (await cell.boundingBox())!.width - before).toBeGreaterThan(40);
+  await edge.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(async () => (await cell.boundingBox())!.width - before).toBeLessThan(48);
+  await saved(page);
+});
+
+/** Drags from the middle of a box to another one: into its upper half (-1) or its lower one. */
+async function drag(
+  page: Page,
+  from: { x: number; y: number; width: number; height: number },
+  to: { x: number; y: number; width: number; height: number },
+  half: -1 | 1,
+): Promise<void> {
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + from.width / 2 + 8, from.y + from.height / 2 + 8, { steps: 4 });
+  await page.mouse.move(to.x + 30, to.y + to.height * (half < 0 ? 0.2 : 0.8), { steps: 8 });
+  await page.mouse.up();
+}
+
+test('a sample record is written, shown, opened as a trial, and kept with the template', async ({ page }) => {
+  await open(page, 'letter');
+  await page.getByRole('button', { name: 'Sample…' }).click();
+  const fields = page.getByLabel('Fields of the sample record');
+  await expect(fields).toHaveValue(/"name"/);
+  const use = page.getByRole('button', { name: 'Show the values for it' });
+  await fields.fill('nme,account.name\nA trial,Nobody & Sons');
+  await expect(page.getByText('“nme” is no field of a deal. Is it “name”?')).toBeVisible();
+  await expect(use).toBeDisabled();
+  await fields.fill('name,account.name,contact.family_name\nA trial,Nobody & Sons,Nemo');
+  await use.click();
+  await expect(page.getByLabel('Record to show values for', { exact: true })).toHaveValue('Sample record');
+  await expect(sheet(page).locator('h2')).toHaveText('A trial');
+  await expect(sheet(page)).toContainText('Nobody & Sons');
+  await saved(page);
+  const answer = page.context().waitForEvent('response', (each) => each.url().endsWith('/draft/trial'));
+  await page.getByRole('button', { name: 'Trial PDF' }).click();
+  expect((await answer).status()).toBe(200);
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.reload();
+  await expect(sheet(page).locator('h2')).toHaveText('A trial');
+});
+
+test('words get a link, a look and a place in the record that is shown', async ({ page }) => {
+  await begin(page, 'Looks', 'An empty sheet');
+  await expect(sheet(page)).toBeFocused();
+  await page.keyboard.type('See our terms');
+  await page.keyboard.press('Shift+Home');
+  await page.getByRole('button', { name: 'Link', exact: true }).click();
+  await page.getByLabel('Address').fill('exa mple');
+  await expect(page.getByText('This is no address.')).toBeVisible();
+  await page.getByLabel('Address').fill('example.com/terms');
+  await page.keyboard.press('Enter');
+  await expect(sheet(page).locator('a')).toHaveAttribute('data-href', 'https://example.com/terms');
+  await page.getByRole('button', { name: 'In the accent colour' }).click();
+  await expect(sheet(page).locator('a span, span a')).toHaveText('See our terms');
+
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await page.getByText('With its label, on an empty line').click();
+  await page.getByRole('button', { name: /^Stage/ }).click();
+  await expect(sheet(page).locator('p').last()).toHaveText(/^Stage: \w+/);
+  await page.getByRole('button', { name: /^On the page once/ }).click();
+  await expect(page.getByRole('heading', { name: 'Value' })).toBeVisible();
+  await page.getByLabel('May be blank').check();
+  await page.getByRole('combobox', { name: 'Where it is blank' }).click();
+  await page.getByRole('option', { name: 'a ruled space to write on' }).click();
+  await saved(page);
+  await page.getByText('With its label, on an empty line').click();
+});
+
+test('a field is brought in as what it is: a picture stands on the sheet, and prints', async ({ page }) => {
+  await page.goto('/templates/letter?record=D-1194');
+  await expect(sheet(page).locator('h2')).toHaveText('Orangery, walled garden');
+  await sheet(page).locator('h2').click();
+  await page.getByRole('button', { name: /^Site photo/ }).click();
+  await expect(sheet(page).locator('.computed img')).toHaveAttribute('src', /^\/api\/files\/[0-9a-f]{64}$/);
+  const src = await sheet(page).locator('.computed img').getAttribute('src');
+  expect((await page.request.get(src!)).headers()['content-type']).toBe('image/png');
+  await expect(page.getByLabel('Or from the record')).toHaveText('deal.site_photo');
+  await saved(page);
+});
+
+test('of two windows on a sheet the second is told; it takes the other’s, and can go back to its own', async ({
+  page,
+  browser,
+}) => {
+  await open(page, 'delivery-note');
+  const other = await (await browser.newContext({ storageState: SIGNED_IN, locale: 'en-GB' })).newPage();
+  await open(other, 'delivery-note');
+  await expect(other.getByText('Also open: you, in another window')).toBeVisible();
+  const write = async (where: Page, words: string) => {
+    await sheet(where).locator('h1:visible').first().click();
+    await where.keyboard.press('End');
+    await where.keyboard.type(words);
+  };
+  await write(page, ' first');
+  await saved(page);
+  await write(other, ' second');
+  const conflict = other.getByRole('dialog', { name: 'You changed this draft in another window' });
+  await conflict.getByRole('button', { name: 'Take theirs' }).click();
+  await expect(sheet(other).locator('h1')).toContainText('first');
+  await expect(sheet(other).locator('h1')).not.toContainText('second');
+  await other.getByRole('button', { name: 'Undo' }).click();
+  await expect(sheet(other).locator('h1')).toContainText('second');
+  await saved(other);
+  await write(page, ' third');
+  await expect(page.getByRole('dialog', { name: 'You changed this draft in another window' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep mine as a new template' }).click();
+  await expect(page).toHaveURL(/\/templates\/delivery-note-2$/);
+  await expect(sheet(page).locator('h1')).toContainText('first third');
+  await other.close();
+});
+
+test('a template is made, changed and published by keyboard alone', async ({ page }) => {
+  test.setTimeout(90_000);
+  await page.goto('/templates');
+  await expect(page.getByRole('link', { name: 'Delivery note' })).toBeVisible();
+  const { keyboard } = page;
+  await tabTo(page, page.getByRole('button', { name: 'New template' }));
+  await keyboard.press('Enter');
+  const dialog = page.getByRole('dialog', { name: 'New template' });
+  await expect(dialog.getByLabel('Name', { exact: true })).toBeFocused();
+  await keyboard.type('Typed letter');
+  await keyboard.press('Tab');
+  await keyboard.press('ArrowDown');
+  await keyboard.press('ArrowDown');
+  await tabTo(page, dialog.getByRole('combobox', { name: 'Kind of document' }));
+  await keyboard.press('Enter');
+  await expect(page.getByRole('option', { name: 'letter' })).toBeVisible();
+  await keyboard.type('lett');
+  await keyboard.press('Enter');
+  await expect(dialog.getByRole('combobox', { name: 'Kind of document' })).toHaveText('letter');
+  await tabTo(page, dialog.getByRole('button', { name: 'Begin' }));
+  await keyboard.press('Enter');
+  await expect(sheet(page)).toBeFocused();
+
+  await keyboard.type('# Our visit');
+  await keyboard.press('Enter');
+  await keyboard.type('At =[');
+  await expect(page.getByRole('textbox', { name: 'Formula of the value' })).toBeFocused();
+  await keyboard.type('deal.account.name');
+  await expect(page.locator('.live strong')).toContainText(/\w/);
+  await takeFormula(page);
+  await expect(sheet(page).locator('.value')).toContainText(/\w/);
+  await keyboard.press('Enter');
+  await command(page, 'Insert: table of words');
+  await keyboard.type('Day');
+  await keyboard.press('Tab');
+  await keyboard.type('Hour');
+  await expect(sheet(page).locator('.cell').nth(1)).toHaveText('Hour');
+  await command(page, 'Insert: signature');
+  await keyboard.press('Alt+ArrowUp');
+  const kinds = () =>
+    sheet(page)
+      .locator('[data-region="body"] > *')
+      .evaluateAll((all) => all.map((each) => each.getAttribute('data-kind') ?? each.tagName));
+  await expect.poll(kinds).toEqual(['H1', 'P', 'signature', 'gridTable']);
+  await tabTo(page, page.getByLabel('Words under the line'));
+  await keyboard.press('Control+a');
+  await keyboard.type('For us');
+  await keyboard.press('Enter');
+  await expect(sheet(page)).toContainText('For us');
+  await saved(page);
+
+  await keyboard.press('Control+Enter');
+  await expect(page.getByRole('dialog', { name: /^Publish/ })).toBeVisible();
+  await keyboard.type('By keyboard');
+  await keyboard.press('Enter');
+  const stopped = page.getByRole('dialog', { name: 'Some records could not be filed' });
+  const published = page.getByText('Published as version 1');
+  await expect(stopped.or(published)).toBeAttached();
+  if (await stopped.isVisible()) {
+    await keyboard.type('They have no account yet');
+    await keyboard.press('Enter');
+  }
+  await expect(published).toBeAttached();
+  await inDatabase("update templates set archived_at = now() where id = 'typed-letter'");
+});
+
+/** Presses Tab until something has the focus. */
+async function tabTo(page: Page, target: Locator): Promise<void> {
+  for (let pressed = 0; pressed < 120; pressed++) {
+    if (await target.evaluate((element) => element === document.activeElement)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error('The Tab key does not lead there.');
+}
+
+/** Finds a command of the screen by its words, and runs it. */
+async function command(page: Page, words: string): Promise<void> {
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type(words);
+  await expect(page.getByRole('option', { name: new RegExp(words) }).first()).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(sheet(page)).toBeFocused();
+}

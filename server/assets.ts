@@ -95,3 +95,12 @@ export function picturesIn(snapshot: RecordSnapshot): PictureField[] {
     return 'image' in value ? [value.image] : [];
   });
 }
+
+/** The pictures under one path of a record, of each item where it leads through a list. */
+export function picturesAt(snapshot: RecordSnapshot, [name = '', ...rest]: readonly string[]): PictureField[] {
+  const value = snapshot.fields[name] ?? null;
+  if (value === null || typeof value !== 'object') return [];
+  if (isRecordList(value)) return value.flatMap((each) => picturesAt(each, rest));
+  if (isRecord(value)) return picturesAt(value, rest);
+  return 'image' in value && rest.length === 0 ? [value.image] : [];
+}

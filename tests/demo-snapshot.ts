@@ -11,7 +11,7 @@ import { readCsdl } from '../server/records/odata/csdl';
 import { demoMedia } from '../demo/crm/media';
 import { shipped } from '../demo/shipped';
 import type { FieldType } from '../core/record/schema';
-import type { FieldValue, RecordSnapshot } from '../core/record/snapshot';
+import type { FieldValue, PictureField, RecordSnapshot } from '../core/record/snapshot';
 
 /** The demo CRM's schema as the connector reads it from the CRM's own metadata, for tests of the core that need no CRM. */
 export const demoSchema = withLayouts(readCsdl(metadataXml())!.records, demoLayouts);
@@ -47,10 +47,18 @@ function productOf(id: string): RecordSnapshot {
   );
 }
 
+interface Medium {
+  sha256: string;
+  type: string;
+  content: Buffer;
+  /** What is known of it once it was looked over. */
+  seen: Omit<PictureField, 'link' | 'sha256'>;
+}
 const PICTURES = Object.fromEntries(
-  Object.entries(demoMedia()).map(([name, { type, content }]) => {
-    const { width, height } = type === 'image/png' ? { width: 960, height: 540 } : { width: 120, height: 90 };
-    return [name, { sha256: createHash('sha256').update(content).digest('hex'), type, content, width, height }];
+  Object.entries(demoMedia()).map(([name, { type, content }]): [string, Medium] => {
+    const file = { sha256: createHash('sha256').update(content).digest('hex'), type, content };
+    if (type === 'application/pdf') return [name, { ...file, seen: { mediaType: type, pages: 1 } as const }];
+    return [name, { ...file, seen: type === 'image/png' ? { width: 960, height: 540 } : { width: 120, height: 90 } }];
   }),
 );
 
@@ -106,8 +114,8 @@ function fieldValue(type: FieldType, raw: unknown, currency: unknown): FieldValu
     case 'rich':
       return { rich: String(raw) };
     case 'image': {
-      const { sha256, width, height } = PICTURES[String(raw)]!;
-      return { image: { link: String(raw), sha256, width, height } };
+      const { sha256, seen } = PICTURES[String(raw)]!;
+      return { image: { link: String(raw), sha256, ...seen } };
     }
     default:
       return String(raw);

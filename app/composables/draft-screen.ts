@@ -19,8 +19,11 @@ export function useDraftScreen() {
     if (!(event.ctrlKey || event.metaKey) || event.defaultPrevented) return;
     if ((event.target as HTMLElement).closest(WRITTEN_IN)) return;
     const key = event.key.toLowerCase();
+    if (key !== 'z' && key !== 'y') return;
+    // The browser has a history of its own of what was typed on the sheet, wherever the focus is.
+    event.preventDefault();
     if (key === 'z' && !event.shiftKey) figures.undo();
-    if (key === 'y' || (key === 'z' && event.shiftKey)) figures.redo();
+    else figures.redo();
   });
 
   const barred = computed(() => me.mayNot('publish'));

@@ -13,9 +13,14 @@ export function useSheetCommands(): void {
     about: panel.insert!.keys ?? '',
     run: () => sheet.insertKind(panel),
   }));
+  const mark = (name: string) => sheet.editor?.chain().focus().toggleMark(name).run();
   const acts: ScreenCommand[] = [
     { name: 'Insert: value', about: '=[', run: () => sheet.writeFormula() },
     { name: 'Find and replace', about: 'Ctrl F', run: () => (sheet.finding = true) },
+    { name: 'Bold', about: 'Ctrl B', run: () => mark('bold') },
+    { name: 'Italic', about: 'Ctrl I', run: () => mark('italic') },
+    { name: 'Underline', about: 'Ctrl U', run: () => mark('underline') },
+    { name: 'Quiet words', about: '', run: () => mark('quiet') },
     { name: 'Undo', about: 'Ctrl Z', run: sheet.undo },
     { name: 'Redo', about: 'Ctrl Y', run: sheet.redo },
     { name: 'Move the block up', about: 'Alt ↑', run: () => sheet.run(moveChosen(-1)) },

@@ -18,6 +18,7 @@ import {
   insertInline,
   leaveList,
   liftItem,
+  moveBeside,
   moveBlocks,
   moveChosen,
   ownRegion,
@@ -25,6 +26,7 @@ import {
   removeChosen,
   removePart,
   setAttributes,
+  setWidths,
   toggleList,
   unwrap,
   wrapChosen,
@@ -141,6 +143,24 @@ const ACTIONS: readonly ((desk: Desk, a: number, b: number) => Command | void)[]
     const inserts = PANELS.flatMap(({ insert }) => insert ?? []);
     const node = schema.nodeFromJSON(inserts[a % inserts.length]!.make(newId));
     return node.isInline ? insertInline(node, 'Put in') : insertBlock(node, 'Put in');
+  },
+  (_, a) =>
+    insertInline(schema.node('value', { id: newId(), formula: 'deal.name' }), 'Put in', a % 2 ? 'Name' : undefined),
+  ({ state: { doc } }, a, b) => {
+    const all = blocksOf(doc);
+    const [own, other] = [a, b].map((at) => all[at % Math.max(1, all.length)]);
+    return own && other && moveBeside(own.id, other.id, (a + b) % 2 ? 'before' : 'after');
+  },
+  ({ state: { doc } }, a, b) => {
+    const held = blocksOf(doc).filter(({ position }) => /^(gridTable|columns)$/.test(doc.nodeAt(position)!.type.name));
+    const table = held[a % Math.max(1, held.length)];
+    if (!table) return;
+    const node = doc.nodeAt(table.position)!;
+    const count = node.type.name === 'columns' ? node.childCount : (node.firstChild?.childCount ?? 0);
+    return setWidths(
+      table.id,
+      Array.from({ length: count }, (_each, at) => 0.5 + ((b + at) % 4)),
+    );
   },
   (_, a) => {
     const column = (inside: readonly Node[]) => schema.node('column', { id: newId(), width: 1 }, [...inside]);

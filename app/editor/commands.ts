@@ -103,16 +103,23 @@ function endOfBody(doc: Node): number | undefined {
   return end;
 }
 
-/** Puts something into the text at the caret; in a line of its own where no text is. */
-export function insertInline(inline: Node, words: string): Command {
+/** Puts something into the text at the caret; in a line of its own where no text is. `label`: words before it on an empty line. */
+export function insertInline(inline: Node, words: string, label?: string): Command {
   return (state, dispatch) => {
     const { $from, from, to } = state.selection;
-    if (!$from.parent.inlineContent)
-      return insertBlock(state.schema.node('paragraph', null, inline), words)(state, dispatch);
+    const isLine = $from.parent.inlineContent;
+    const isEmpty = !isLine || ($from.parent.childCount === 0 && $from.parent.type.name !== 'gridCell');
+    const all = label !== undefined && isEmpty ? [state.schema.text(`${label}: `), inline] : [inline];
+    if (!isLine) return insertBlock(state.schema.node('paragraph', null, all), words)(state, dispatch);
     if (dispatch) {
-      const marked = inline.mark(state.storedMarks ?? $from.marks());
-      const tr = state.tr.replaceWith(from, to, marked);
-      dispatch(said(tr.setSelection(TextSelection.create(tr.doc, from + 1)), words).scrollIntoView());
+      const marks = state.storedMarks ?? $from.marks();
+      const tr = state.tr.replaceWith(
+        from,
+        to,
+        all.map((each) => each.mark(marks)),
+      );
+      const end = from + all.reduce((size, each) => size + each.nodeSize, 0);
+      dispatch(said(tr.setSelection(TextSelection.create(tr.doc, end)), words).scrollIntoView());
     }
     return true;
   };
@@ -218,6 +225,21 @@ export function moveBlocks(from: number, to: number, target: number): Command {
       dispatch(said(tr.setSelection(moved), 'Moved').scrollIntoView());
     }
     return true;
+  };
+}
+
+/** Moves a block, or all that are chosen where it is one of them, beside another one. */
+export function moveBeside(id: string, other: string, side: 'before' | 'after'): Command {
+  return (state, dispatch) => {
+    const [own, to] = [partOf(state.doc, id), partOf(state.doc, other)];
+    if (!own || !to || !isBlock(own.node) || !isBlock(to.node)) return false;
+    const end = own.position + own.node.nodeSize;
+    const chosen = chosenBlocks(state);
+    const isChosen = chosen && chosen.from <= own.position && end <= chosen.to;
+    const { from, to: until } = isChosen ? chosen : { from: own.position, to: end };
+    const target = side === 'before' ? to.position : to.position + to.node.nodeSize;
+    if (target >= from && target <= until) return false;
+    return moveBlocks(from, until, target)(state, dispatch);
   };
 }
 
@@ -393,6 +415,23 @@ export const GRID_COMMANDS = {
       widths.splice(column, 1);
     }, 'Column deleted'),
 };
+
+/** Gives the columns of a table, or columns beside one another, other widths. */
+export function setWidths(id: string, widths: readonly number[]): Command {
+  return (state, dispatch) => {
+    const part = partOf(state.doc, id);
+    if (!part || !widths.every((each) => each >= 0.01 && each <= 100)) return false;
+    const tr = state.tr;
+    if (part.node.type.name === 'gridTable') tr.setNodeAttribute(part.position, 'widths', [...widths]);
+    else if (part.node.type.name === 'columns' && part.node.childCount === widths.length)
+      part.node.forEach((_, offset, at) => tr.setNodeAttribute(part.position + 1 + offset, 'width', widths[at]!));
+    else return false;
+    // What was chosen as a whole stays so: setting an attribute puts another node in its place.
+    if (state.selection instanceof NodeSelection) tr.setSelection(NodeSelection.create(tr.doc, state.selection.from));
+    dispatch?.(said(tr, 'Widths changed'));
+    return true;
+  };
+}
 
 /** Goes to the next or the previous cell of a table of words; from the last one into a new row. */
 export function goToCell(direction: -1 | 1): Command {

@@ -106,6 +106,12 @@ export function usesOf(layout: Template['layout']): (formula: string) => number 
   };
 }
 
+/** Whether a part's own formulas name a formula that is a path, or hold one that is more. */
+export function usesFormula(attrs: Readonly<Record<string, unknown>>, formula: string): boolean {
+  const source = formulasIn(attrs);
+  return new RegExp(`(?<![\\w.])${formula.replaceAll(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`)}(?![\\w.])`).test(source);
+}
+
 const countIn = (text: string, part: string): number => text.split(part).length - 1;
 
 /** The formulas of blocks by the blocks themselves, which stay the same as long as they are not changed. */

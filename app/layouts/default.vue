@@ -6,6 +6,23 @@ const me = useMeStore();
 const isFinding = ref(false);
 const listingKeys = ref(false);
 
+/** What is typed while the search opens belongs to it, not to what has the focus still. */
+const typedAhead = ref('');
+const isReady = ref(false);
+watch(isFinding, () => ([typedAhead.value, isReady.value] = ['', false]));
+useEventListener(
+  'keydown',
+  (event) => {
+    if (!isFinding.value || isReady.value || event.ctrlKey || event.metaKey) return;
+    if (event.key === 'Escape') return void (isFinding.value = false);
+    if (event.key.length > 1) return;
+    event.preventDefault();
+    event.stopPropagation();
+    typedAhead.value += event.key;
+  },
+  { capture: true },
+);
+
 useKeys({
   'Control+k': () => (isFinding.value = true),
   '?': () => (listingKeys.value = true),
@@ -22,7 +39,7 @@ useKeys({
       </button>
     </header>
     <main class="screen"><slot /></main>
-    <LazyFindAnything v-if="isFinding" v-model:open="isFinding" />
+    <LazyFindAnything v-if="isFinding" v-model:open="isFinding" :typed="typedAhead" @ready="isReady = true" />
     <LazyAllKeys v-if="listingKeys" v-model:open="listingKeys" />
     <LazySignInAgain v-if="me.waiting" />
   </div>

@@ -113,6 +113,8 @@ export const useFiguresStore = defineStore('figures', () => {
     await workshop.look({ snapshot, registered: [] });
   }
 
+  /** The pictures that were asked for already, by the record and their paths. */
+  let picturesRead = '';
   async function look(id: string, paths: readonly string[]): Promise<void> {
     if (id === SAMPLE_ID) return lookAtSample();
     const parameters = { type: recordType(), id };
@@ -120,6 +122,7 @@ export const useFiguresStore = defineStore('figures', () => {
       api('GET /records/{type}/{id}/values', { parameters, query: { paths: paths.join() } }),
       api('GET /records/{type}/{id}/registered', { parameters }),
     ]);
+    picturesRead = '';
     shown.value = { record, registered, paths: new Set(paths) };
     await workshop.look({ snapshot: record, registered });
   }
@@ -155,6 +158,7 @@ export const useFiguresStore = defineStore('figures', () => {
     if (await readWhatIsNew(computed.paths)) computed = await workshop.compute(template.value, showsPage.value);
     if (!shown.value) return;
     [view.value, page.value] = [computed.view, computed.page];
+    if (showsPage.value) void readPictures(computed.pictures);
     await explain();
   }
 
@@ -169,6 +173,26 @@ export const useFiguresStore = defineStore('figures', () => {
     } catch {
       // What the CRM does not give now is shown as not read.
       return false;
+    }
+  }
+
+  /** Has the pictures fetched that the page shows; everything else is there before them. */
+  async function readPictures(pictures: readonly string[]): Promise<void> {
+    const { record, registered, paths } = shown.value!;
+    const wanted = `${record.id} ${pictures.join()}`;
+    if (pictures.length === 0 || isSample.value || wanted === picturesRead) return;
+    picturesRead = wanted;
+    const parameters = { type: recordType(), id: record.id };
+    try {
+      const query = { paths: [...paths].join(), pictures: pictures.join() };
+      const snapshot = await api('GET /records/{type}/{id}/values', { parameters, query });
+      if (shown.value?.record !== record) return;
+      shown.value = { record: snapshot, registered, paths };
+      await workshop.look({ snapshot, registered });
+      await compute();
+    } catch {
+      // A picture that does not come is shown as not read.
+      picturesRead = '';
     }
   }
 

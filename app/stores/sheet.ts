@@ -12,9 +12,11 @@ import {
   chosenParts,
   insertBlock,
   insertInline,
+  moveBeside,
   moveChosen,
   partOf,
   setAttributes,
+  setWidths,
 } from '~/editor/commands';
 import { historyWords } from '~/editor/history-words';
 import { clipboard } from '~/editor/paste/clipboard';
@@ -24,6 +26,7 @@ import { LayoutDoc } from '~/editor/layout-doc';
 import { setLeftOut } from '~/editor/left-out';
 import type { KindPanel, NewPart } from '~/editor/panel';
 import { newId } from '~/editor/part-ids';
+import { usesFormula } from '~/editor/field-tree';
 import { FROM_DRAFT, takeDoc } from '~/editor/take-layout';
 import { viewedExtensions } from '~/editor/views';
 import { useDraftStore } from './draft';
@@ -43,7 +46,7 @@ interface Writing {
   source: string;
 }
 
-const MARKS = ['bold', 'italic', 'underline'];
+const MARKS = ['bold', 'italic', 'underline', 'quiet', 'colour', 'link'];
 
 /** How wide a picture is put in at most, in points. */
 const PICTURE_WIDTH = 240;
@@ -91,7 +94,15 @@ export const useSheetStore = defineStore('sheet', () => {
       editable,
       injectCSS: false,
       editorProps: {
-        attributes: { 'aria-label': label, 'aria-multiline': 'true', role: 'textbox', class: 'sheet-text' },
+        attributes: {
+          'aria-label': label,
+          'aria-multiline': 'true',
+          role: 'textbox',
+          class: 'sheet-text',
+          // What is written is spelt as in the first edition; the others are translations.
+          lang: draft.template?.editions[0]?.locale ?? 'en-GB',
+          spellcheck: 'true',
+        },
       },
       onUpdate: ({ transaction }) => void (transaction.getMeta(FROM_DRAFT) || tell(transaction)),
       onTransaction: look,
@@ -207,8 +218,25 @@ export const useSheetStore = defineStore('sheet', () => {
     }
   }
 
-  const insertValue = (formula: string, words: string) =>
-    insert({ type: 'value', attrs: { id: newId(), formula } }, words);
+  /** Whether a field that is put on an empty line brings its label. */
+  const withLabels = useLocalStorage('lumbix.labels', false);
+
+  /** Puts a value in; one with a label brings it along where that is wanted. */
+  function insertValue(formula: string, words: string, label?: string): void {
+    const node = editor.value!.schema.node('value', { id: newId(), formula });
+    run(insertInline(node, words, withLabels.value ? label : undefined));
+    editor.value!.commands.focus();
+  }
+
+  /** Brings a field in as what it is: a picture, a formatted text, or a value in the text. */
+  function insertField({ formula, label, type }: { formula: string; label: string; type?: string }): void {
+    const words = `“${label}” put in`;
+    const id = newId();
+    if (type === 'image')
+      return insert({ type: 'picture', attrs: { id, formula, width: PICTURE_WIDTH, alt: label } }, words);
+    if (type === 'rich') return insert({ type: 'richText', attrs: { id, formula, mayBeBlank: true } }, words);
+    insertValue(formula, words, label);
+  }
 
   /** The list whose items are in scope where the caret is. */
   const scope = computed(() => chosen.value.find(({ type }) => type === 'forEach')?.attrs.list as string | undefined);
@@ -236,6 +264,32 @@ export const useSheetStore = defineStore('sheet', () => {
     else chain.setNodeSelection(position);
     chain.scrollIntoView().focus().run();
   }
+
+  /** Chooses a block as a whole. */
+  function chooseWhole(id: string): void {
+    const part = editor.value && partOf(editor.value.state.doc, id);
+    if (part) editor.value!.chain().setNodeSelection(part.position).focus().run();
+  }
+
+  /** Chooses the next place that a formula stands at, after the one that is chosen. */
+  function goToUse(formula: string): void {
+    if (!editor.value) return;
+    const { doc, selection } = editor.value.state;
+    const places: string[] = [];
+    let after = 0;
+    doc.descendants((node, position) => {
+      if (!node.attrs.id || !usesFormula(node.attrs, formula)) return;
+      places.push(node.attrs.id as string);
+      if (position <= selection.from) after = places.length;
+    });
+    const next = places[after % Math.max(1, places.length)];
+    if (next !== undefined) choose(next);
+  }
+
+  const changeWidths = (id: string, widths: readonly number[]) => run(setWidths(id, widths));
+
+  /** Moves a block, or all that are chosen with it, beside another one. */
+  const moveTo = (id: string, other: string, side: 'before' | 'after') => run(moveBeside(id, other, side));
 
   /** Moves a block before the one above it, or behind the one below. */
   function moveById(id: string, direction: -1 | 1): void {
@@ -291,10 +345,15 @@ export const useSheetStore = defineStore('sheet', () => {
     close,
     run,
     insertKind,
-    insertValue,
+    insertField,
     change,
     setOwn,
     choose,
+    chooseWhole,
+    goToUse,
+    withLabels,
+    moveBeside: moveTo,
+    setWidths: changeWidths,
     moveById,
     writeFormula,
     written,

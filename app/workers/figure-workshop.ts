@@ -12,7 +12,7 @@ import { emptySample, sampleOf, sampleSchema, type Sample } from '#core/template
 import type { RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, placesOfUse } from '#core/template/check';
-import { pathsAround } from '#core/record/paths';
+import { pathsAround, picturePaths } from '#core/record/paths';
 import { readsOf } from '#core/template/reads';
 import { documentRoots } from '#core/template/roots';
 import type { Pins, Template } from '#core/template/template';
@@ -35,8 +35,9 @@ export interface Computed {
   view: SheetView;
   /** What its sheet shows, where that was asked for. */
   page?: PageView;
-  /** What it reads of the record; nothing where a formula cannot be read yet. */
+  /** What it reads of the record, and which of that are pictures; nothing where a formula cannot be read yet. */
   paths: string[];
+  pictures: string[];
 }
 
 /** A template off the page's thread: checked, computed and completed here while a person types. */
@@ -79,7 +80,7 @@ export class FigureWorkshop {
     return {
       view: sheetView(context, new Map(places), sheet, locale),
       ...(withPage && { page: pageView({ template, pins, houseStyle, sheet, locale }) }),
-      paths: this.#pathsOrNone(template),
+      ...this.#readsOrNone(template),
     };
   }
 
@@ -100,11 +101,14 @@ export class FigureWorkshop {
     };
   }
 
-  #pathsOrNone(template: Template): string[] {
+  #readsOrNone(template: Template): Pick<Computed, 'paths' | 'pictures'> {
+    const { schema, pins } = this.#around;
+    const { type } = template.record;
     try {
-      return this.paths(template);
+      const reads = readsOf(template, pins, schema);
+      return { paths: pathsAround(reads, schema, type), pictures: picturePaths(reads, schema, type) };
     } catch {
-      return [];
+      return { paths: [], pictures: [] };
     }
   }
 

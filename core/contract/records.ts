@@ -23,6 +23,10 @@ export const RECORD_SORTS = ['name', 'account', 'stage', 'amount', 'day', 'awkwa
 /** What narrows every view of a list. */
 const recordFilters = { search: listQuery.search, stage: text(100), owner: text(100) };
 
+const dottedPaths = () =>
+  string()
+    .matches(/^[\w.,]+$/, 'names with points between them')
+    .max(20_000);
 const typeName = () => text(100).min(1).required();
 const recordId = () => text(100).min(1).required();
 const ofType = shape({ type: typeName() }).required();
@@ -104,15 +108,11 @@ export const recordEndpoints = {
     twice: 'safe',
   }),
   'GET /records/{type}/{id}/values': endpoint({
-    about: 'The values of a record under some dotted paths, with commas between them.',
+    about:
+      'The values of a record under some dotted paths, with commas between them. Pictures are fetched and looked over under those that are named.',
     may: 'look',
     parameters: ofRecord,
-    query: shape({
-      paths: string()
-        .required()
-        .matches(/^[\w.,]+$/, 'names with points between them')
-        .max(20_000),
-    }).required(),
+    query: shape({ paths: dottedPaths().required(), pictures: dottedPaths() }).required(),
     answer: recordSnapshot(),
     problems: [404],
     twice: 'safe',

@@ -15,8 +15,9 @@ import { noCurrency } from './findings/no-currency';
 import { untranslated } from './findings/untranslated';
 import { own } from '../record/own';
 import { calledByType, type RecordSchema } from '../record/schema';
-import type { RecordSnapshot } from '../record/snapshot';
+import type { PictureField, RecordSnapshot } from '../record/snapshot';
 import { usedDigest } from '../record/used';
+import { outcomePath } from '../record/value-path';
 import { PrintedSum } from '../sheet/printed-sum';
 import { assemble, type Assembled } from '../template/assemble';
 import { textOfRuns, type Assets, type ComposedDocument } from '../template/composed';
@@ -246,14 +247,28 @@ class DocumentComposer {
   #annexes(): { files: Composition['annexes']; pages: number } {
     const { annexes = [], files = {} } = this.template;
     const chosen = annexes.flatMap(({ id, label, file, counted }) => {
-      const value = this.by.decides(`annex ${id}`, file, id);
-      return namesIn(value).flatMap((name) => {
-        const file = own(files, name);
-        if (file?.mediaType === 'application/pdf')
-          return [{ label, sha256: file.sha256, pages: counted ? (file.pages ?? 0) : 0 }];
+      const key = `annex ${id}`;
+      const value = this.by.decides(key, file, id);
+      const joined = (pdf: { sha256: string; pages?: number }) => [
+        { label, sha256: pdf.sha256, pages: counted ? (pdf.pages ?? 0) : 0 },
+      ];
+      const ofTemplate = namesIn(value).flatMap((name) => {
+        const pdf = own(files, name);
+        if (pdf?.mediaType === 'application/pdf') return joined(pdf);
         this.by.fault(error(`The template has no PDF “${name}” to join as “${label}”.`), id, undefined, 'template');
         return [];
       });
+      const ofRecord = filesIn(value).flatMap(({ sha256, mediaType, pages, refused }) => {
+        if (sha256 !== undefined && mediaType === 'application/pdf') return joined({ sha256, pages });
+        const reason =
+          refused ?? (sha256 === undefined ? 'It was not read from the CRM.' : 'It is a picture, not a PDF.');
+        this.by.fault(error(`A file of the record cannot be joined as “${label}”. ${reason}`), id);
+        return [];
+      });
+      // Another file of the record is another document.
+      if (ofRecord.length > 0)
+        this.by.used.set(outcomePath('choice', key), ofRecord.map(({ sha256 }) => sha256).join());
+      return [...ofTemplate, ...ofRecord];
     });
     for (const { sha256 } of chosen) {
       const asset = this.by.available[sha256];
@@ -374,6 +389,15 @@ class DocumentComposer {
     const figure = this.template.sheet.document.find((each) => each.meaning === meaning);
     return figure && this.by.sheet.figure(figure.name);
   }
+}
+
+/** The files of the record, or of records next to it, that a formula names; one that is named twice is joined once. */
+function filesIn(value: Value): PictureField[] {
+  if (value.type === 'list') {
+    const all = value.items.flatMap(filesIn);
+    return all.filter(({ link }, at) => all.findIndex((other) => other.link === link) === at);
+  }
+  return value.type === 'image' ? [value.picture] : [];
 }
 
 function namesIn(value: Value): string[] {

@@ -243,9 +243,9 @@ export class Compositor implements Composer {
   /** The picture that a formula gives. Without one nothing is printed; that it is missing is a finding. */
   picture(request: ValueRequest, box: PictureBox): PlacedPicture | undefined {
     const { key, value } = this.read(request);
-    if (value.type === 'image' && value.picture.sha256 && this.available[value.picture.sha256]) {
-      return { ...this.fitted(value.picture.sha256, value.picture, box), value: key };
-    }
+    const { sha256: hash, mediaType } = value.type === 'image' ? value.picture : {};
+    if (value.type === 'image' && hash && !mediaType && this.available[hash])
+      return { ...this.fitted(hash, value.picture, box), value: key };
     if (value.type === 'blank' && request.mayBeBlank) return undefined;
     if (value.type === 'error') this.fault(value, request.block, key);
     else this.findings.push(missingPicture(value, { block: request.block, key }));

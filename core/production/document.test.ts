@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { shipped } from '../../demo/shipped';
 import { composeBlocks } from '../../tests/compose-blocks';
 import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import type { FieldValue, RecordSnapshot } from '../record/snapshot';
 import type { Inline } from '../template/inlines';
 import type { Plan, Template } from '../template/template';
 import { compose, type ComposeContext } from './compose';
@@ -47,6 +48,37 @@ describe('annexes', () => {
       { severity: 'stops', of: 'template', sentence: 'The template has no PDF “gone” to join as “Terms”.' },
     ]);
     expect(composed({ annexes: [annex('1 / 0')] }).findings).toMatchObject([{ sentence: 'Division by zero.' }]);
+  });
+
+  it('may be PDFs that the record, or what its lines are of, holds: each is joined once', () => {
+    const file = (link: string, more: object): FieldValue => ({ image: { link, sha256: HASH, ...more } });
+    const pdfFile = file('one', { mediaType: 'application/pdf', pages: 2 });
+    const line = (id: string, data_sheet: FieldValue): RecordSnapshot => ({
+      type: 'LineItem',
+      id,
+      fields: { product: { type: 'Product', id, fields: { data_sheet } } },
+    });
+    const deal = (...sheets: FieldValue[]) =>
+      withFields(demoSnapshot('D-1187'), {
+        lines: sheets.map((sheet, at) => line(`L-${at}`, sheet)),
+        site_photo: pdfFile,
+      });
+    const sheet = { ...quote.sheet, sums: [] };
+    const joinedOf = (of: RecordSnapshot, formula: string) =>
+      composeBlocks([], { deal: of, template: { annexes: [annex(formula, true)], sheet } });
+
+    const { annexes, document, used, findings } = joinedOf(deal(pdfFile, null, pdfFile), 'lines.product.data_sheet');
+    expect(annexes).toEqual([{ label: 'Terms', sha256: HASH }]);
+    expect(document.annexPages).toBe(2);
+    expect(used['choice annex terms']).toBe(HASH);
+    expect(findings).toEqual([]);
+    expect(joinedOf(deal(), 'deal.site_photo').annexes).toHaveLength(1);
+    expect(joinedOf(deal(file('two', {})), 'FIRST(lines).product.data_sheet').findings).toMatchObject([
+      { severity: 'stops', sentence: 'A file of the record cannot be joined as “Terms”. It is a picture, not a PDF.' },
+    ]);
+    expect(
+      joinedOf(deal({ image: { link: 'three', refused: 'It is locked.' } }), 'lines.product.data_sheet').findings,
+    ).toMatchObject([{ sentence: 'A file of the record cannot be joined as “Terms”. It is locked.' }]);
   });
 
   it('may be several, as a list', () => {

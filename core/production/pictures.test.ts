@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { composeBlocks } from '../../tests/compose-blocks';
 import { demoPictures, demoSnapshot, withFields } from '../../tests/demo-snapshot';
-import type { FieldValue } from '../record/snapshot';
+import type { FieldValue, RecordSnapshot } from '../record/snapshot';
 import type { Block } from '../template/blocks';
 import type { Template } from '../template/template';
 
@@ -31,6 +31,39 @@ describe('a picture of the template', () => {
   it('that is not said stops', () => {
     expect(composed({}).findings).toMatchObject([
       { severity: 'stops', sentence: 'The template has no file “” to print as a picture.' },
+    ]);
+  });
+});
+
+describe('a picture of what the record leads to', () => {
+  it('prints that of a line’s product, of a chosen one and of each in turn', () => {
+    const first = demoSnapshot('D-1187');
+    const { document, findings } = composeBlocks(
+      [
+        picture({ formula: 'FIRST(lines).product.picture' }),
+        {
+          type: 'forEach',
+          attrs: { id: 'each', list: 'lines[not ISBLANK(product.picture)]', note: 'line with a picture' },
+          content: [picture({ id: 'inside', formula: 'product.picture' })],
+        },
+      ],
+      { deal: first },
+    );
+    const [one, section] = document.body;
+    expect(one).toMatchObject({ kind: 'picture', width: 100 });
+    const printed = JSON.stringify(section).match(/"kind":"picture"/g) ?? [];
+    const lines = first.fields.lines as readonly RecordSnapshot[];
+    expect(printed).toHaveLength(
+      lines.filter(({ fields }) => (fields.product as RecordSnapshot).fields.picture).length,
+    );
+    expect(findings).toEqual([]);
+  });
+
+  it('that is a PDF says so', () => {
+    const { document, findings } = ofDeal({ image: { link: 'x', sha256: HASH, mediaType: 'application/pdf' } });
+    expect(document.body).toEqual([]);
+    expect(findings.map(({ sentence }) => sentence)).toEqual([
+      'The CRM holds a PDF here, which cannot stand as a picture. Nothing is printed in its place.',
     ]);
   });
 });

@@ -25,6 +25,16 @@ export function pathsAround({ fields, related }: PathTree, schema: RecordSchema,
   return [...plain, ...inner];
 }
 
+/** The pictures and PDFs that a tree reads, by their dotted paths. */
+export function picturePaths({ fields, related }: PathTree, schema: RecordSchema, type: string): string[] {
+  const own = [...fields].filter((name) => fieldOf(schema, type, name)?.type === 'image');
+  const inner = [...related].flatMap(([name, tree]) => {
+    const target = fieldOf(schema, type, name)?.target;
+    return target ? under(name, picturePaths(tree, schema, target)) : [];
+  });
+  return [...own, ...inner];
+}
+
 /** Dotted paths of every plain field of a record and of the records next to it, and of those that its lists lead to. */
 export function pathsNear(schema: RecordSchema, type: string): string[] {
   return [

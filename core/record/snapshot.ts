@@ -18,7 +18,7 @@ export type FieldValue =
   | RecordSnapshot
   | readonly RecordSnapshot[];
 
-/** A picture of a record: where the CRM keeps it, and what it was when it was fetched. */
+/** A picture of a record, or a PDF: where the CRM keeps it, and what it was when it was fetched. */
 export interface PictureField {
   /** The CRM's own path to it. */
   link: string;
@@ -26,6 +26,9 @@ export interface PictureField {
   version?: string;
   /** SHA-256 of its bytes; absent until it was fetched, and where it was refused. */
   sha256?: string;
+  /** Said of a PDF, with its pages: it is joined to documents and never printed on their pages. */
+  mediaType?: 'application/pdf';
+  pages?: number;
   /** In pixels. */
   width?: number;
   height?: number;

@@ -143,7 +143,7 @@ class SampleReader {
         name,
         known.map((field) => field.name),
       );
-      this.faults.push(`“${place}${name}” is no field of a ${called}.${meant ? ` Is it “${meant}”?` : ''}`);
+      this.faults.push(`${place}“${name}” is no field of a ${called}.${meant ? ` Is it “${meant}”?` : ''}`);
     }
     const money = typeof sample.currency === 'string' ? sample.currency : currency;
     const relations = new Set(relationsOf(this.schema, type).map(({ name }) => name));

@@ -1,4 +1,5 @@
 import { Resvg } from '@resvg/resvg-js';
+import { dataSheets } from './data-sheets';
 
 /** Strokes of the product drawings, on a sheet of 120 × 90. */
 const DRAWINGS: Readonly<Record<string, string>> = {
@@ -46,7 +47,7 @@ const SITES: Readonly<Record<string, [sky: string, hills: string, field: string,
   'site-walled': ['#c3cedb', '#94896f', '#a8b07a', true],
 };
 
-/** The pictures that the demo's records refer to, by name. Drawn by the project. */
+/** The pictures and PDFs that the demo's records refer to, by name. Drawn and written by the project. */
 export function demoMedia(): Record<string, { type: string; content: Buffer }> {
   const drawings = Object.entries(DRAWINGS).map(
     ([name, strokes]) => [`${name}.svg`, { type: 'image/svg+xml', content: Buffer.from(drawing(strokes)) }] as const,
@@ -55,5 +56,5 @@ export function demoMedia(): Record<string, { type: string; content: Buffer }> {
     ([name, look]) =>
       [`${name}.png`, { type: 'image/png', content: new Resvg(site(...look)).render().asPng() }] as const,
   );
-  return Object.fromEntries([...drawings, ...photos]);
+  return Object.fromEntries([...drawings, ...photos, ...dataSheets()]);
 }

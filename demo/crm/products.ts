@@ -1,3 +1,4 @@
+import { dataSheetOf } from './data-sheets';
 import type { Product } from './records';
 
 /** SKU, name, description, unit, list price and cost in pounds, weight in kilograms (none for work), picture. */
@@ -167,6 +168,7 @@ export const products: Product[] = PRODUCTS.map(([sku, name, description, unit, 
     cost,
     weight,
     picture: picture && `${picture}.svg`,
+    data_sheet: dataSheetOf(sku),
     name_nl,
     name_es,
     name_de,

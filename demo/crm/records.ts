@@ -36,6 +36,8 @@ export interface Product {
   weight: string | null;
   /** Name among the CRM's media. */
   picture: string | null;
+  /** A PDF, by its name among the CRM's media. */
+  data_sheet: string | null;
   name_nl: string | null;
   name_es: string | null;
   name_de: string | null;

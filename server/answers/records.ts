@@ -4,6 +4,7 @@ import type { Answers } from '../edge/answer';
 import { seesKind } from '../people/access';
 import { registeredFor } from '../productions/registered';
 import { changeLayout, readLayouts, readListAnew } from '../records/layout-setup';
+import { withPictures } from '../records/pictures';
 import { listRecords, recordSummary, recordTypes, recordValues, schemaFor, wholeRecord } from '../records/record-list';
 
 export const recordAnswers: Answers<typeof recordEndpoints> = {
@@ -13,8 +14,10 @@ export const recordAnswers: Answers<typeof recordEndpoints> = {
   'GET /records/{type}': ({ parameters, query, services, caller }) =>
     listRecords(services.database, parameters.type, query, caller),
   'GET /records/{type}/{id}': ({ parameters, caller }) => wholeRecord(parameters, caller),
-  'GET /records/{type}/{id}/values': ({ parameters, query, caller }) =>
-    recordValues(parameters, query.paths.split(','), caller),
+  'GET /records/{type}/{id}/values': async ({ parameters, query: { paths, pictures }, services, caller }) => {
+    const record = await recordValues(parameters, paths.split(','), caller);
+    return pictures === undefined ? record : withPictures(services, record, pictures.split(','));
+  },
   'GET /records/{type}/{id}/registered': async ({ parameters, services, caller }) => {
     await schemaFor(parameters.type, caller);
     const registered = await registeredFor(services.database, parameters, new Date());

@@ -7,7 +7,7 @@ import {
   type RecordSnapshot,
 } from '../../core/record/snapshot';
 import { RefusedFile } from '../../core/files/refused-file';
-import { keepAsset, picturesIn, type Keeping } from '../assets';
+import { keepAsset, picturesAt, picturesIn, type Keeping } from '../assets';
 import { SourceError } from './source';
 import { crm } from './sources';
 
@@ -16,12 +16,17 @@ const fetched = new LRUCache<string, PictureField>({ max: 5_000, ttl: 10 * 60_00
 const AT_ONCE = 4;
 
 /**
- * The record with each of its pictures fetched, looked over and kept. A picture that cannot be printed says why; the
- * document can still be made without it.
+ * The record with each of its pictures and PDFs fetched, looked over and kept. One that cannot be printed says why; the
+ * document can still be made without it. `paths`: dotted, where only those there are wanted.
  * @throws SourceError while the CRM is away.
  */
-export async function withPictures(keeping: Keeping, snapshot: RecordSnapshot): Promise<RecordSnapshot> {
-  const wanted = new Map(picturesIn(snapshot).map((picture) => [keyOf(picture), picture]));
+export async function withPictures(
+  keeping: Keeping,
+  snapshot: RecordSnapshot,
+  paths?: readonly string[],
+): Promise<RecordSnapshot> {
+  const all = paths ? paths.flatMap((path) => picturesAt(snapshot, path.split('.'))) : picturesIn(snapshot);
+  const wanted = new Map(all.map((picture) => [keyOf(picture), picture]));
   const waiting = [...wanted.values()].filter((picture) => !fetched.has(keyOf(picture)));
   const next = async (): Promise<void> => {
     for (let picture = waiting.pop(); picture; picture = waiting.pop()) {
@@ -37,9 +42,8 @@ const keyOf = ({ link, version = '' }: PictureField): string => `${link} ${versi
 async function fetchPicture(keeping: Keeping, { link, version }: PictureField): Promise<PictureField> {
   try {
     const bytes = await crm.picture(link);
-    const { sha256, width, height, mediaType } = await keepAsset(keeping, bytes);
-    if (mediaType === 'application/pdf')
-      return { link, version, refused: 'The CRM holds a PDF where a picture was expected.' };
+    const { sha256, width, height, mediaType, pages } = await keepAsset(keeping, bytes);
+    if (mediaType === 'application/pdf') return { link, version, sha256, mediaType, pages };
     return { link, version, sha256, width, height };
   } catch (problem) {
     if (problem instanceof RefusedFile) return { link, version, refused: problem.message };

@@ -55,7 +55,7 @@ const decimal = (name: string, label: string, more: Partial<Property> = {}): Pro
   ...more,
 });
 const date = (name: string, label: string): Property => ({ name, type: 'Edm.Date', label, nullable: true });
-/** A picture; what the record keeps is its name among the service's media. */
+/** A picture, or a PDF; what the record keeps is its name among the service's media. */
 const picture = (name: string, label: string): Property => ({
   name,
   type: 'Edm.Stream',
@@ -138,7 +138,7 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     properties: [
       ID, text('sku', 'SKU'), text('name', 'Name', { nullable: false }), text('description', 'Description'), text('unit', 'Unit', { allowed: UNITS }),
       text('currency', 'Currency'), decimal('list_price', 'List price', { currency: 'currency' }), text('tax_category', 'Tax category'),
-      decimal('cost', 'Cost', { currency: 'currency' }), decimal('weight', 'Weight', { unit: 'kg' }), picture('picture', 'Picture'),
+      decimal('cost', 'Cost', { currency: 'currency' }), decimal('weight', 'Weight', { unit: 'kg' }), picture('picture', 'Picture'), picture('data_sheet', 'Data sheet'),
       text('name_nl', 'Name, Dutch'), text('name_es', 'Name, Spanish'), text('name_de', 'Name, German'), text('name_ar', 'Name, Arabic'),
     ],
     navigations: [],

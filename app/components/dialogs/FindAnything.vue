@@ -13,10 +13,23 @@ interface Hit {
   kind: string;
 }
 
+/** What was typed before it was there. */
+const { typed } = defineProps<{ typed: string }>();
+const emit = defineEmits<{ ready: [] }>();
 const open = defineModel<boolean>('open', { required: true });
 const words = ref<string | Hit>('');
 const hits = ref<Hit[]>([]);
 const trouble = ref('');
+
+/** Takes what was typed while it opened. */
+async function ready(): Promise<void> {
+  await nextTick();
+  const input = document.activeElement;
+  emit('ready');
+  if (typed === '' || !(input instanceof HTMLInputElement)) return;
+  input.value = typed;
+  input.dispatchEvent(new Event('input', { bubbles: true }));
+}
 
 async function search({ query }: { query: string }): Promise<void> {
   trouble.value = '';
@@ -68,7 +81,7 @@ function go({ value }: AutoCompleteOptionSelectEvent): void {
   open.value = false;
   const { run, to } = value as Hit;
   // The dialog gives the focus back before what was chosen takes it.
-  if (run) setTimeout(run, 200);
+  if (run) void nextTick(run);
   else void navigateTo(to);
 }
 </script>
@@ -85,6 +98,7 @@ function go({ value }: AutoCompleteOptionSelectEvent): void {
       root: { 'aria-label': 'Find anything', 'aria-labelledby': null },
       content: { style: 'padding: 8px; overflow: visible' },
     }"
+    @show="ready"
   >
     <AutoComplete
       v-model="words"

@@ -23,7 +23,7 @@ const faults = computed(() => figures.page?.faults.length ?? 0);
   <section class="figure-strip" aria-label="Figure sheet">
     <ul v-if="open" class="drawer">
       <li v-for="{ name, label, formula, value } in shown" :key="name">
-        <button type="button" class="in-words" @click="sheet.insertValue(name, `“${label}” put in`)">
+        <button type="button" class="in-words" @click="sheet.insertField({ formula: name, label })">
           {{ label }}
         </button>
         <span class="mono quiet">{{ name }}</span>

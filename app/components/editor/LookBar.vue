@@ -12,9 +12,14 @@ const LISTS = [
   { kind: 'bulletList', word: 'List', keys: 'Ctrl Shift 8', sign: '–' },
   { kind: 'numberedList', word: 'Numbered list', keys: 'Ctrl Shift 7', sign: '1.' },
 ] as const;
+const COLOURS = [
+  { mark: 'quiet', attrs: {}, word: 'Quiet', sign: 'A' },
+  { mark: 'colour', attrs: { colour: 'accent' }, word: 'In the accent colour', sign: 'A' },
+] as const;
+const linkOpen = ref(false);
 const isOn = (name: string) => sheet.chosen.some(({ type }) => type === name);
 const marks = computed(() => new Set(sheet.marks.split(',')));
-const toggle = (mark: string) => sheet.editor?.chain().focus().toggleMark(mark).run();
+const toggle = (mark: string, attrs = {}) => sheet.editor?.chain().focus().toggleMark(mark, attrs).run();
 function list(kind: (typeof LISTS)[number]['kind']): void {
   sheet.run(toggleList(kind));
   sheet.editor?.commands.focus();
@@ -37,6 +42,34 @@ function list(kind: (typeof LISTS)[number]['kind']): void {
       {{ sign }}
     </button>
     <button
+      v-for="{ mark, attrs, word, sign } in COLOURS"
+      :key="mark"
+      v-tooltip.bottom="word"
+      type="button"
+      :class="mark"
+      :aria-label="word"
+      :aria-pressed="marks.has(mark)"
+      @mousedown.prevent
+      @click="toggle(mark, attrs)"
+    >
+      {{ sign }}
+    </button>
+    <button
+      v-tooltip.bottom="'Link'"
+      type="button"
+      class="link"
+      aria-label="Link"
+      :aria-pressed="marks.has('link')"
+      @mousedown.prevent
+      @click="linkOpen = true"
+    >
+      <svg viewBox="0 0 16 16" width="13" height="13" aria-hidden="true">
+        <path
+          d="M7 9.5a3 3 0 0 0 4.2 0l2-2a3 3 0 0 0-4.2-4.2l-.8.8M9 6.5a3 3 0 0 0-4.2 0l-2 2A3 3 0 0 0 7 12.7l.8-.8"
+        />
+      </svg>
+    </button>
+    <button
       v-for="{ kind, word, keys, sign } in LISTS"
       :key="kind"
       v-tooltip.bottom="`${word} (${keys})`"
@@ -48,6 +81,7 @@ function list(kind: (typeof LISTS)[number]['kind']): void {
     >
       {{ sign }}
     </button>
+    <LazyLinkWords v-if="linkOpen" v-model:open="linkOpen" />
   </div>
 </template>
 
@@ -78,5 +112,18 @@ button[aria-pressed='true'] {
 }
 .underline {
   text-decoration: underline;
+}
+.quiet {
+  color: var(--slate);
+}
+.colour {
+  color: var(--verdigris);
+  font-weight: 600;
+}
+.link path {
+  fill: none;
+  stroke: currentcolor;
+  stroke-width: 1.4;
+  stroke-linecap: round;
 }
 </style>

@@ -8,7 +8,11 @@ const { value, formula, list, label } = defineProps<{
   formula: string;
   list?: string;
 }>();
-const emit = defineEmits<{ choose: [format: string | undefined] }>();
+const emit = defineEmits<{
+  choose: [format: string | undefined];
+  /** Another formula for the value: words of a person's own in place of yes and no. */
+  formula: [source: string];
+}>();
 const workshop = useWorkshop();
 const figures = useFiguresStore();
 const USUAL = '-';
@@ -21,6 +25,9 @@ watch(
 const options = computed(() =>
   looks.value.map(({ format, example }) => ({ value: format ?? USUAL, label: example.replaceAll('\n', ' / ') })),
 );
+/** Yes and no have a mark for a look, and nothing else has. */
+const isYesNo = computed(() => looks.value.some(({ format }) => format === 'mark'));
+const withWords = computed(() => `IF(${formula.trim()}, "yes", "no")`);
 </script>
 
 <template>
@@ -31,5 +38,6 @@ const options = computed(() =>
     :options="options"
     @choose="emit('choose', $event === USUAL ? undefined : $event)"
   />
-  <p v-else class="quiet">{{ options[0]?.label ?? 'as it is' }}</p>
+  <button v-if="isYesNo" type="button" class="in-words" @click="emit('formula', withWords)">Words of its own…</button>
+  <p v-if="options.length <= 1" class="quiet">{{ options[0]?.label ?? 'as it is' }}</p>
 </template>

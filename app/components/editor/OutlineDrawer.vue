@@ -1,7 +1,14 @@
 <script setup lang="ts">
+import { combine } from '@atlaskit/pragmatic-drag-and-drop/combine';
+import { draggable, dropTargetForElements } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
+import {
+  attachClosestEdge,
+  extractClosestEdge,
+  type Edge,
+} from '@atlaskit/pragmatic-drag-and-drop-hitbox/closest-edge';
 import { outlineOf } from '~/editor/outline';
 
-/** The blocks of the sheet by their first words: a click goes there, Alt with an arrow moves one. */
+/** The blocks of the sheet by their first words: a click goes there, dragging or Alt with an arrow moves one. */
 const draft = useDraftStore();
 const sheet = useSheetStore();
 /** Listed at rest: typing does not wait for it. */
@@ -11,6 +18,35 @@ const layout = refDebounced(
 );
 const entries = computed(() => (layout.value ? outlineOf(layout.value) : []));
 const chosen = computed(() => sheet.chosen.map(({ id }) => id));
+/** Where an entry that is dragged would go. */
+const over = shallowRef<{ id: string; edge: Edge | null }>();
+/** An entry that is dragged beside another one. */
+const vReordered = {
+  mounted(element: HTMLElement, { value: id }: { value: string }) {
+    const here = (self: { data: Record<string | symbol, unknown> }) => extractClosestEdge(self.data);
+    stops.set(
+      element,
+      combine(
+        draggable({ element, getInitialData: () => ({ blocks: id }), canDrag: () => !!sheet.editor?.isEditable }),
+        dropTargetForElements({
+          element,
+          canDrop: ({ source }) => 'blocks' in source.data && source.data.blocks !== id,
+          getData: ({ input }) => attachClosestEdge({}, { input, element, allowedEdges: ['top', 'bottom'] }),
+          onDrag: ({ self }) => (over.value = { id, edge: here(self) }),
+          onDragLeave: () => (over.value = undefined),
+          onDrop: ({ source, self }) => {
+            over.value = undefined;
+            sheet.moveBeside(String(source.data.blocks), id, here(self) === 'top' ? 'before' : 'after');
+          },
+        }),
+      ),
+    );
+  },
+  unmounted(element: HTMLElement) {
+    stops.get(element)?.();
+  },
+};
+const stops = new WeakMap<HTMLElement, () => void>();
 const isChosen = (id: string) => chosen.value.includes(id);
 </script>
 
@@ -18,7 +54,9 @@ const isChosen = (id: string) => chosen.value.includes(id);
   <ol v-if="entries.length > 0" class="outline">
     <li v-for="{ id, kind, words, depth } in entries" :key="id">
       <button
+        v-reordered="id"
         type="button"
+        :class="over?.id === id ? `over-${over.edge}` : undefined"
         :style="{ paddingInlineStart: `${14 + depth * 14}px` }"
         :aria-current="isChosen(id) ? 'true' : undefined"
         @click="sheet.choose(id)"
@@ -48,6 +86,12 @@ button {
   color: var(--ink);
   text-align: start;
   cursor: pointer;
+}
+.over-top {
+  box-shadow: inset 0 2px var(--verdigris);
+}
+.over-bottom {
+  box-shadow: inset 0 -2px var(--verdigris);
 }
 button:hover {
   background: var(--stone-50);

@@ -12,7 +12,8 @@ const { field, value, list, among } = defineProps<{
   /** What it is a property of: other properties of the same part or row. */
   among?: Readonly<Record<string, unknown>>;
 }>();
-const emit = defineEmits<{ change: [value: unknown] }>();
+/** `key`: another property than its own is changed. */
+const emit = defineEmits<{ change: [value: unknown, key?: string] }>();
 const draft = useDraftStore();
 const id = useId();
 
@@ -100,7 +101,7 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
             :value="row[inner.key]"
             :list="list"
             :among="row"
-            @change="changeRow(at, inner.key, $event)"
+            @change="(next, key) => changeRow(at, key ?? inner.key, next)"
           />
           <div class="acts">
             <button type="button" class="in-words" :disabled="at === 0" @click="moveRow(at, -1)">Up</button>
@@ -152,6 +153,7 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
       :formula="String(among?.[field.of] ?? '')"
       :list="list"
       @choose="emit('change', $event)"
+      @formula="emit('change', $event, field.of)"
     />
     <InputNumber
       v-else-if="field.is === 'number'"

@@ -40,8 +40,8 @@ const list = computed(() => {
   return sheet.scope;
 });
 
-function change(field: Field, value: unknown): void {
-  if (part.value) sheet.change(part.value.id, { [field.key]: value }, `${field.label} changed`);
+function change(field: Field, value: unknown, key = field.key): void {
+  if (part.value) sheet.change(part.value.id, { [key]: value }, `${field.label} changed`);
 }
 const holds = computed(() => ['columns', 'keepTogether', 'forEach', 'whenSection'].includes(part.value?.type ?? ''));
 
@@ -86,7 +86,7 @@ function changePage(next: object, words: string): void {
         :value="part.attrs[field.key]"
         :list="list"
         :among="part.attrs"
-        @change="change(field, $event)"
+        @change="(value, key) => change(field, value, key)"
       />
       <div v-if="inGrid" class="acts">
         <button

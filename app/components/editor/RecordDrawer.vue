@@ -35,7 +35,11 @@ const uses = computed(() => (layout.value ? usesOf(layout.value) : () => 0));
 
 const formulaFor = ({ list }: FieldGroup, entry: FieldEntry) =>
   list === undefined || sheet.scope === list ? entry.formula : outsideOf(list, entry);
-const putIn = (formula: string, label: string) => sheet.insertValue(formula, `“${label}” put in`);
+const broughtIn = (group: FieldGroup, entry: FieldEntry) => ({
+  formula: formulaFor(group, entry),
+  label: entry.label,
+  type: entry.field.type,
+});
 const figureValue = (name: string) => figures.view?.figures[name]?.values[0];
 
 /** A field that can be dragged onto the sheet. */
@@ -53,6 +57,10 @@ const stops = new WeakMap<HTMLElement, () => void>();
 <template>
   <div class="record-drawer">
     <InputText v-model="words" type="search" size="small" fluid placeholder="Find a field" aria-label="Find a field" />
+    <label class="with-labels">
+      <Checkbox v-model="sheet.withLabels" binary />
+      With its label, on an empty line
+    </label>
     <section v-for="group in found" :key="group.title">
       <h3>
         {{ group.title }} <span v-if="group.list" class="quiet">{{ group.count }}</span>
@@ -60,23 +68,18 @@ const stops = new WeakMap<HTMLElement, () => void>();
       <ul>
         <li v-for="entry in group.fields" :key="entry.path">
           <button
-            v-dragged="() => ({ formula: formulaFor(group, entry), label: entry.label })"
+            v-dragged="() => broughtIn(group, entry)"
             v-tooltip.right="entry.path"
             type="button"
-            @click="putIn(formulaFor(group, entry), entry.label)"
+            @click="sheet.insertField(broughtIn(group, entry))"
           >
             <span>{{ entry.label }}</span>
-            <span
-              v-if="uses(formulaFor(group, entry))"
-              class="uses"
-              :aria-label="`on the page ${uses(formulaFor(group, entry))} times`"
-              >{{ uses(formulaFor(group, entry)) }}</span
-            >
             <span v-if="fieldText(entry.value, entry.field)" class="shown">{{
               fieldText(entry.value, entry.field)
             }}</span>
             <span v-else-if="figures.shown" class="shown blank">blank</span>
           </button>
+          <UseCount :count="uses(formulaFor(group, entry))" @go="sheet.goToUse(formulaFor(group, entry))" />
         </li>
       </ul>
     </section>
@@ -88,14 +91,14 @@ const stops = new WeakMap<HTMLElement, () => void>();
             v-dragged="() => ({ formula: name, label })"
             v-tooltip.right="name"
             type="button"
-            @click="putIn(name, label)"
+            @click="sheet.insertField({ formula: name, label })"
           >
             <span>{{ label }}</span>
-            <span v-if="uses(name)" class="uses">{{ uses(name) }}</span>
             <span class="shown figure" :class="{ blank: figureValue(name)?.failed }">{{
               figureValue(name)?.failed ? 'error' : figureValue(name)?.text
             }}</span>
           </button>
+          <UseCount :count="uses(name)" @go="sheet.goToUse(name)" />
         </li>
       </ul>
     </section>
@@ -111,44 +114,46 @@ const stops = new WeakMap<HTMLElement, () => void>();
   width: calc(100% - 28px);
   margin: 0 14px;
 }
+.with-labels {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 8px 14px 0;
+  color: var(--ink-quiet);
+  font-size: 12px;
+}
 h3 {
   display: flex;
   justify-content: space-between;
   padding: 14px 14px 4px;
   font: 600 13px/18px var(--sans);
 }
-li button {
+li {
+  display: flex;
+  align-items: center;
+}
+li > button:first-child {
   display: flex;
   align-items: baseline;
   gap: 8px;
-  width: 100%;
-  padding: 2px 14px 2px 26px;
+  flex: 1;
+  min-width: 0;
+  padding: 2px 6px 2px 26px;
   background: none;
   border: 0;
   color: var(--ink);
   text-align: start;
   cursor: grab;
 }
-li button:hover {
+li > button:first-child:hover {
   background: var(--verdigris-50);
 }
-li button > :first-child {
+li > button > :first-child {
   flex: none;
   max-width: 60%;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.uses {
-  flex: none;
-  min-width: 15px;
-  padding: 0 4px;
-  border-radius: 8px;
-  background: var(--verdigris-100);
-  color: var(--ink);
-  font-size: 10.5px;
-  line-height: 15px;
-  text-align: center;
 }
 .shown {
   flex: 1;

@@ -67,6 +67,7 @@ function measureEnds(): void {
 }
 
 const page = useTemplateRef<HTMLElement>('page');
+const held = useTemplateRef<HTMLElement>('held');
 
 /** Where the formula line stands: under the caret. */
 const place = shallowRef<{ left: string; top: string }>();
@@ -101,8 +102,12 @@ function openValue(event: Event): void {
 
 <template>
   <div ref="frame" class="sheet-frame">
-    <div class="held" :style="{ width: `${paper.width * zoom * PER_MILLIMETRE}px` }">
+    <div ref="held" class="held" :style="{ width: `${paper.width * zoom * PER_MILLIMETRE}px` }">
       <MarginNotes v-if="page" :sheet="page" :zoom="zoom" />
+      <template v-if="held">
+        <BlockHandle :frame="held" />
+        <WidthHandles :frame="held" :zoom="zoom" />
+      </template>
       <div ref="page" class="paper on-paper" :style="variables">
         <HouseStationery part="header" />
         <div ref="text" class="text" @keydown.enter.capture="openValue" @dblclick="openValue">

@@ -24,7 +24,7 @@ watch(() => name, reset);
 
 async function offer({ query }: AutoCompleteCompleteEvent): Promise<void> {
   // Opened as it is, it offers those that are likely to show what a template did not think of.
-  const search = query === name ? undefined : query;
+  const search = query === name || query === '' ? undefined : query;
   const order = search === undefined ? ({ sort: 'awkward', descending: true } as const) : ({ sort: 'name' } as const);
   try {
     const found = await api('GET /records/{type}', {

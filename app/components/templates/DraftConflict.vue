@@ -4,6 +4,7 @@ import { templateChanges } from '~~/core/template/compare';
 /** Two changed the same draft: a person takes the other's, or keeps their own as a new template. Nothing is lost until then. */
 const open = defineModel<boolean>('open', { required: true });
 const draft = useDraftStore();
+const route = useRoute();
 const showsChanges = ref(false);
 watch(
   () => draft.saving,
@@ -16,7 +17,8 @@ const changes = computed(() =>
 
 async function keepMine(): Promise<void> {
   const id = await draft.keepAsNew();
-  if (id !== undefined) await navigateTo(`/templates/${id}/figures`);
+  // On the screen where it was changed.
+  if (id !== undefined) await navigateTo({ name: route.name!, params: { id } });
 }
 </script>
 

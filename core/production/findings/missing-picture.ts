@@ -16,7 +16,11 @@ export function missingPicture(value: Value, at: { block: string; key: string })
 }
 
 function reasonOf(value: Value): string {
-  if (value.type === 'image') return value.picture.refused ?? 'The picture was not read from the CRM.';
+  if (value.type === 'image') {
+    const { refused, mediaType } = value.picture;
+    if (mediaType === 'application/pdf') return 'The CRM holds a PDF here, which cannot stand as a picture.';
+    return refused ?? 'The picture was not read from the CRM.';
+  }
   if (value.type !== 'blank') return 'A picture is printed here, but the formula gives something else.';
   return `${sentence(value.place ? `${value.place}: ${value.cause}` : value.cause)}.`;
 }

@@ -85,15 +85,17 @@ watchEffect((stop) => {
   stop(
     dropTargetForElements({
       element,
-      canDrop: ({ source }) => 'formula' in source.data && !barred.value,
-      onDrag: ({ location }) => follow(location.current.input.clientX, location.current.input.clientY),
+      canDrop: ({ source }) => ('formula' in source.data || 'blocks' in source.data) && !barred.value,
+      onDrag: ({ source, location }) =>
+        'formula' in source.data && follow(location.current.input.clientX, location.current.input.clientY),
       onDragLeave: () => (caret.value = undefined),
       onDrop: ({ source, location }) => {
         caret.value = undefined;
+        if (!('formula' in source.data)) return;
         const place = placeAt(location.current.input.clientX, location.current.input.clientY);
         if (place === undefined) return;
         sheet.editor!.commands.setTextSelection(place);
-        sheet.insertValue(String(source.data.formula), `“${String(source.data.label)}” put in`);
+        sheet.insertField(source.data as { formula: string; label: string; type?: string });
       },
     }),
   );
@@ -257,6 +259,8 @@ useKeys({
 }
 .desk {
   position: relative;
+  display: flex;
+  flex-direction: column;
   min-height: 0;
   overflow: auto;
 }
@@ -276,9 +280,13 @@ useKeys({
   background: var(--verdigris);
   pointer-events: none;
 }
+.desk > :not(.caret) {
+  flex: none;
+}
 .zoom {
   position: sticky;
   bottom: 10px;
+  margin-top: auto;
   left: calc(100% - 110px);
   display: flex;
   width: max-content;
