@@ -157,7 +157,7 @@ export const useFiguresStore = defineStore('figures', () => {
     let computed = await workshop.compute(template.value, showsPage.value);
     if (await readWhatIsNew(computed.paths)) computed = await workshop.compute(template.value, showsPage.value);
     if (!shown.value) return;
-    [view.value, page.value] = [computed.view, computed.page];
+    [view.value, page.value] = [computed.view, computed.page && withSame(page.value, computed.page)];
     if (showsPage.value) void readPictures(computed.pictures);
     await explain();
   }
@@ -366,6 +366,19 @@ export const useFiguresStore = defineStore('figures', () => {
     labelOf,
   };
 });
+
+/** A page with those parts that are as they were before in place of their likes: nothing that shows them is drawn anew. */
+function withSame(before: PageView | undefined, now: PageView): PageView {
+  if (!before) return now;
+  const same = <Part>(old: Part | undefined, next: Part): Part =>
+    old !== undefined && JSON.stringify(old) === JSON.stringify(next) ? old : next;
+  const { header, footer } = before.letterhead;
+  return {
+    ...now,
+    blocks: Object.fromEntries(Object.entries(now.blocks).map(([id, blocks]) => [id, same(before.blocks[id], blocks)])),
+    letterhead: { header: same(header, now.letterhead.header), footer: same(footer, now.letterhead.footer) },
+  };
+}
 
 function figuresOf(sheet: FigureSheet, list: string | undefined): readonly Figure[] {
   if (list === undefined) return sheet.document;

@@ -165,11 +165,11 @@ export const useSheetStore = defineStore('sheet', () => {
   );
 
   watch(
-    () => figures.page?.leftOut,
+    () => figures.page?.leftOut.join(' '),
     (ids) => {
-      if (!editor.value || !ids || !draft.opened) return;
+      if (!editor.value || ids === undefined || !draft.opened) return;
       const record = calledByType(draft.opened.schema, draft.template!.record.type);
-      editor.value.view.dispatch(setLeftOut(editor.value.state.tr, { ids: new Set(ids), record }));
+      editor.value.view.dispatch(setLeftOut(editor.value.state.tr, { ids: new Set(ids.split(' ')), record }));
     },
   );
 

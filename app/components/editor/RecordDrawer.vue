@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { draggable } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
 import { searchFor } from '#core/words/search';
 import { fieldTree, outsideOf, usesOf, type FieldEntry, type FieldGroup } from '~/editor/field-tree';
 
@@ -40,18 +39,6 @@ const broughtIn = (group: FieldGroup, entry: FieldEntry) => ({
   label: entry.label,
   type: entry.field.type,
 });
-const figureValue = (name: string) => figures.view?.figures[name]?.values[0];
-
-/** A field that can be dragged onto the sheet. */
-const vDragged = {
-  mounted(element: HTMLElement, { value }: { value: () => { formula: string; label: string } }) {
-    stops.set(element, draggable({ element, getInitialData: () => ({ ...value() }) }));
-  },
-  unmounted(element: HTMLElement) {
-    stops.get(element)?.();
-  },
-};
-const stops = new WeakMap<HTMLElement, () => void>();
 </script>
 
 <template>
@@ -67,40 +54,19 @@ const stops = new WeakMap<HTMLElement, () => void>();
       </h3>
       <ul>
         <li v-for="entry in group.fields" :key="entry.path">
-          <button
-            v-dragged="() => broughtIn(group, entry)"
-            v-tooltip.right="entry.path"
-            type="button"
-            @click="sheet.insertField(broughtIn(group, entry))"
-          >
-            <span>{{ entry.label }}</span>
-            <span v-if="fieldText(entry.value, entry.field)" class="shown">{{
-              fieldText(entry.value, entry.field)
-            }}</span>
-            <span v-else-if="figures.shown" class="shown blank">blank</span>
-          </button>
-          <UseCount :count="uses(formulaFor(group, entry))" @go="sheet.goToUse(formulaFor(group, entry))" />
+          <BroughtIn
+            :field="broughtIn(group, entry)"
+            :about="entry.path"
+            :text="fieldText(entry.value, entry.field)"
+            :is-blank="!!figures.shown && !fieldText(entry.value, entry.field)"
+            :count="uses(formulaFor(group, entry))"
+          />
         </li>
       </ul>
     </section>
     <section v-if="foundFigures.length > 0">
       <h3>Figures</h3>
-      <ul>
-        <li v-for="{ name, label } in foundFigures" :key="name">
-          <button
-            v-dragged="() => ({ formula: name, label })"
-            v-tooltip.right="name"
-            type="button"
-            @click="sheet.insertField({ formula: name, label })"
-          >
-            <span>{{ label }}</span>
-            <span class="shown figure" :class="{ blank: figureValue(name)?.failed }">{{
-              figureValue(name)?.failed ? 'error' : figureValue(name)?.text
-            }}</span>
-          </button>
-          <UseCount :count="uses(name)" @go="sheet.goToUse(name)" />
-        </li>
-      </ul>
+      <FigureEntries :figures="foundFigures" :uses="uses" />
     </section>
     <p v-if="found.length + foundFigures.length === 0" class="quiet">Nothing has these words.</p>
   </div>
@@ -127,48 +93,6 @@ h3 {
   justify-content: space-between;
   padding: 14px 14px 4px;
   font: 600 13px/18px var(--sans);
-}
-li {
-  display: flex;
-  align-items: center;
-}
-li > button:first-child {
-  display: flex;
-  align-items: baseline;
-  gap: 8px;
-  flex: 1;
-  min-width: 0;
-  padding: 2px 6px 2px 26px;
-  background: none;
-  border: 0;
-  color: var(--ink);
-  text-align: start;
-  cursor: grab;
-}
-li > button:first-child:hover {
-  background: var(--verdigris-50);
-}
-li > button > :first-child {
-  flex: none;
-  max-width: 60%;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.shown {
-  flex: 1;
-  min-width: 0;
-  overflow: hidden;
-  color: var(--ink-quiet);
-  text-align: end;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.figure {
-  color: var(--ink);
-}
-.blank {
-  color: var(--brick);
 }
 .record-drawer > p {
   padding: 14px;

@@ -8,7 +8,14 @@ const props = defineProps(nodeViewProps);
 const figures = useFiguresStore();
 const id = computed(() => props.node.attrs.id as string);
 const blocks = computed(() => figures.page?.blocks[id.value]);
-const faults = computed(() => figures.page?.faults.filter(({ block }) => block === id.value) ?? []);
+/** As one text, so that nothing is drawn anew where they are the same. */
+const faults = computed(() =>
+  (figures.page?.faults ?? [])
+    .filter(({ block }) => block === id.value)
+    .slice(0, 3)
+    .map(({ sentence }) => sentence)
+    .join('\n'),
+);
 const label = computed(() => panelOf(props.node.type.name)?.label ?? '');
 </script>
 
@@ -25,6 +32,6 @@ const label = computed(() => panelOf(props.node.type.name)?.label ?? '');
     <div v-else-if="node.type.name === 'pageBreak'" class="page-break"><span>next page</span></div>
     <PrintedBlocks v-else-if="blocks && blocks.length > 0" :blocks="blocks" />
     <p v-else class="nothing">{{ blocks ? `${label}: nothing for this record` : label }}</p>
-    <p v-for="{ sentence } in faults.slice(0, 3)" :key="sentence" class="fault">{{ sentence }}</p>
+    <p v-if="faults" class="fault">{{ faults }}</p>
   </NodeViewWrapper>
 </template>

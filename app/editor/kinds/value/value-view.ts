@@ -31,6 +31,8 @@ const blankLook = (text: string) => (text === '' ? 'left-out' : text.trim() === 
 export class ValueView implements NodeView {
   readonly dom = document.createElement('span');
   #node: Node;
+  /** What is shown now. */
+  #look = '';
 
   constructor(node: Node) {
     this.#node = node;
@@ -54,11 +56,15 @@ export class ValueView implements NodeView {
     const sentence = fault && showing.page?.faults.find(({ value }) => value === id)?.sentence;
     // What is blank has a place all the same.
     const words = shownWords(this.#node).trim() || '\u00a0';
-    if (this.dom.textContent !== words) this.dom.textContent = words;
-    this.dom.dataset.id = id ?? '';
-    this.dom.dataset.fault = fault ?? '';
-    this.dom.dataset.figure = showing.figures.has(formula.trim()) ? 'yes' : '';
-    this.dom.title = sentence ? `${formula}: ${sentence}` : formula;
+    const figure = showing.figures.has(formula.trim()) ? 'yes' : '';
+    const title = sentence ? `${formula}: ${sentence}` : formula;
+    // Hundreds are shown at each change, and few of them are others: the editor looks at whatever is written to the page.
+    const look = [words, id, fault, figure, title].join('\n');
+    if (look === this.#look) return;
+    this.#look = look;
+    this.dom.textContent = words;
+    Object.assign(this.dom.dataset, { id: id ?? '', fault: fault ?? '', figure });
+    this.dom.title = title;
   }
 
   destroy(): void {
