@@ -39,6 +39,8 @@ const DIALOGS: readonly [name: string, path: string, opener: { button: string } 
   ['all keys', '/templates', { keys: '?' }],
   ['find anything', '/templates', { keys: 'Control+k' }],
   ['new template', '/templates', { button: 'New template' }],
+  ['sample record', '/templates/glasshouse-quote', { button: 'Sample…' }],
+  ['link', '/templates/glasshouse-quote', { button: 'Link' }],
   ['ready-made calculations', '/templates/glasshouse-quote/figures', { button: 'Ready-made…' }],
   ['formula help', '/templates/glasshouse-quote/figures', { button: 'Formula help' }],
   ['versions', '/templates/glasshouse-quote/figures', { button: 'Versions' }],
@@ -51,7 +53,7 @@ for (const [name, path, opener] of DIALOGS) {
     await expect(SCREENS.find((each) => each[0] === path)![1](page)).toBeVisible();
     const before =
       'button' in opener
-        ? page.getByRole('button', { name: opener.button })
+        ? page.getByRole('button', { name: opener.button, exact: true })
         : page.getByRole('link', { name: 'Register' });
     await before.focus();
     await page.keyboard.press('keys' in opener ? opener.keys : 'Enter');

@@ -263,19 +263,13 @@ it('its files are looked over, kept once, and found by their hash', async () => 
 
 it('can be had as a trial for a record and for the sample that is kept with it, and says why not', async () => {
   const template = await opened();
-  const file = join(mkdtempSync(join(tmpdir(), 'lumbix-trial-')), 'trial.pdf');
-  const text = async (bytes: Buffer) => {
-    writeFileSync(file, bytes);
-    const pages = await readPages(file);
-    return pages.flatMap(({ lines }) => lines.map((line) => line.text)).join('\n');
-  };
   await save({ ...named(template, 'Mine'), sample: { name: 'Made up', currency: 'GBP', account: 'Nobody & Sons' } }, 0);
   const trial = await draftTrial(services(), ID, 'D-1187', CALLER);
   expect(trial.fileName).toMatch(/ \(trial\)\.pdf$/);
-  const printed = await text(trial.bytes);
+  const printed = await textOf(trial.bytes);
   expect(printed).toContain('Vent renewal, house 3');
   expect(printed).toContain('Trial');
-  expect(await text((await draftTrial(services(), ID, undefined, CALLER)).bytes)).toContain('Nobody & Sons');
+  expect(await textOf((await draftTrial(services(), ID, undefined, CALLER)).bytes)).toContain('Nobody & Sons');
   await save({ ...template, sample: { nme: 'Made up' } }, 1);
   const wrong = await refused(draftTrial(services(), ID, undefined, CALLER));
   expect(wrong).toMatchObject({
@@ -286,4 +280,20 @@ it('can be had as a trial for a record and for the sample that is kept with it, 
   expect((await refused(draftTrial(services(), ID, undefined, CALLER))).title).toBe('There is no sample record');
   await save({ ...template, checks: [{ ...template.checks[0]!, formula: 'NOFUNCTION()' }] }, 3);
   expect((await refused(draftTrial(services(), ID, 'D-1188', CALLER))).title).toBe('The draft has mistakes');
+});
+
+/** What stands on the pages of a PDF. */
+async function textOf(bytes: Buffer): Promise<string> {
+  const file = join(mkdtempSync(join(tmpdir(), 'lumbix-trial-')), 'trial.pdf');
+  writeFileSync(file, bytes);
+  const pages = await readPages(file);
+  return pages.flatMap(({ lines }) => lines.map((line) => line.text)).join('\n');
+}
+
+it('joins the PDFs that the products of its lines have, each once', async () => {
+  const template = await opened();
+  const annexes = [{ id: 'sheets', label: 'Data sheets', file: 'lines.product.data_sheet' }];
+  await save({ ...template, annexes }, 0);
+  const printed = await textOf((await draftTrial(services(), ID, 'D-1203', CALLER)).bytes);
+  expect(printed.match(/Data sheet \S+/g)).toEqual(['Data sheet GL-4T', 'Data sheet GL-16D', 'Data sheet PC-16']);
 });

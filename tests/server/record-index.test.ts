@@ -60,6 +60,17 @@ describe('the index of records', () => {
     expect((await recordSummary(database(), 'Deal', {}, CALLER)).owners.length).toBeGreaterThan(2);
   });
 
+  it('offers those first that are likely to show what a template did not think of', async () => {
+    const { records } = await list({ sort: 'awkward', descending: true, top: 100 });
+    const kept = await database().select({ id: recordIndex.id, awkward: recordIndex.awkward }).from(recordIndex);
+    const scores = new Map(kept.map(({ id, awkward }) => [id, awkward]));
+    const shown = records.map(({ id }) => scores.get(id)!);
+    expect(shown).toEqual([...shown].sort((one, other) => other - one));
+    expect(shown[0]).toBeGreaterThan(shown.at(-1)!);
+    expect(records.findIndex(({ amount }) => amount === null)).toBeLessThan(records.length / 2);
+    expect(records.at(-1)).toMatchObject({ amount: expect.any(String) as string, day: expect.any(String) as string });
+  });
+
   it.each([
     ['words in any order', 'house propagation', 'D-1188'],
     ['its id', 'd-1188', 'D-1188'],
