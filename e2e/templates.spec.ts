@@ -13,7 +13,7 @@ test('a template is taken out, changed and put in again; a broken one is refused
   await expect.poll(() => thumbnail.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(420);
 
   const waiting = page.waitForEvent('download');
-  await shelf.getByRole('button', { name: 'More for Delivery note' }).click();
+  await more(page, 'Delivery note');
   await page.getByRole('menuitem', { name: 'Export' }).click();
   const download = await waiting;
   expect(download.suggestedFilename()).toBe('Delivery note.lumbix.json');
@@ -71,7 +71,7 @@ test('a template is duplicated; the copy is renamed, deleted and brought back; a
   page,
 }) => {
   const choose = async (name: string, what: string) => {
-    await page.getByRole('button', { name: `More for ${name}` }).click();
+    await more(page, name);
     await page.getByRole('menuitem', { name: what }).click();
   };
   await page.goto('/templates');
@@ -154,3 +154,11 @@ test('every value of a proposal, pictures too, leads to its workings', async ({ 
   await page.locator('a[href="lumbix:totals.total"]').click();
   await expect(page.getByText('Total = 96,665.60 GBP + 19,333.12 GBP = 115,998.72 GBP')).toBeVisible();
 });
+
+/** Opens the menu of a template. Menus close where the page is scrolled, so it is in view before. */
+async function more(page: Page, name: string): Promise<void> {
+  const button = page.getByRole('button', { name: `More for ${name}` });
+  await button.scrollIntoViewIfNeeded();
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+  await button.click();
+}

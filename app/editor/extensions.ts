@@ -1,5 +1,6 @@
 import type { Extensions } from '@tiptap/core';
 import StarterKit from '@tiptap/starter-kit';
+import { caretOfClicks } from './caret';
 import { KINDS } from './kinds';
 import { leftOutSections } from './left-out';
 import { colour, link, quiet } from './marks';
@@ -34,6 +35,7 @@ export const sheetExtensions: Extensions = [
   colour,
   link,
   partIds,
+  caretOfClicks,
   wholeGrids,
   leftOutSections,
 ];

@@ -289,7 +289,9 @@ export const useSheetStore = defineStore('sheet', () => {
   const changeWidths = (id: string, widths: readonly number[]) => run(setWidths(id, widths));
 
   /** Moves a block, or all that are chosen with it, beside another one. */
-  const moveTo = (id: string, other: string, side: 'before' | 'after') => run(moveBeside(id, other, side));
+  function moveTo(id: string, other: string, side: 'before' | 'after'): void {
+    if (run(moveBeside(id, other, side))) editor.value!.commands.focus();
+  }
 
   /** Moves a block before the one above it, or behind the one below. */
   function moveById(id: string, direction: -1 | 1): void {
