@@ -33,9 +33,11 @@ const faults = computed(() => figures.page?.faults.length ?? 0);
     </ul>
     <div class="line">
       <button type="button" class="title" :aria-expanded="open" @click="open = !open">Figure sheet</button>
-      <span v-for="{ name, value } in shown" v-show="!open" :key="name" class="one">
-        <span class="mono">{{ name }}</span>
-        <strong :class="{ failed: value?.failed }">{{ value?.failed ? 'error' : value?.text }}</strong>
+      <span class="all">
+        <span v-for="{ name, value } in shown" v-show="!open" :key="name" class="one">
+          <span class="mono">{{ name }}</span>
+          <strong :class="{ failed: value?.failed }">{{ value?.failed ? 'error' : value?.text }}</strong>
+        </span>
       </span>
       <span class="end">
         <span v-if="wrong" class="fault" role="status">{{ figures.labelOf(wrong.key) }}: {{ wrong.message }}</span>
@@ -71,6 +73,15 @@ const faults = computed(() => figures.page?.faults.length ?? 0);
   font-weight: 600;
   cursor: pointer;
 }
+/* As many as there is room for: the rest is one click away. */
+.all {
+  display: flex;
+  flex: 1;
+  gap: 18px;
+  min-width: 0;
+  overflow: hidden;
+  mask-image: linear-gradient(to right, #000 calc(100% - 24px), transparent);
+}
 .one {
   display: flex;
   flex: none;
@@ -90,12 +101,10 @@ strong {
   color: var(--brick);
 }
 .end {
-  position: relative;
   display: flex;
-  flex: 1;
+  flex: none;
   gap: 14px;
-  justify-content: flex-end;
-  padding-left: 12px;
+  max-width: 60%;
 }
 .drawer {
   max-height: 34vh;

@@ -3,7 +3,8 @@ const LONGEST = 8_000_000;
 
 /** The most blocks that are taken from another program at once. */
 export const MOST_BLOCKS = 2_000;
-const LINES = 'p, li, tr, h1, h2, h3, h4, h5, h6, pre, blockquote';
+/** Where a line begins. */
+const LINES = /<(?:p|li|tr|h[1-6]|pre|blockquote)[\s>]/gi;
 
 /** What is never text. */
 const DROPPED =
@@ -14,8 +15,7 @@ const DROPPED =
  * and cells. It is parsed in a document of its own, where nothing runs and nothing is loaded.
  */
 export function cleanHtml(html: string): string {
-  const { body } = new DOMParser().parseFromString(withoutHandlers(html.slice(0, LONGEST)), 'text/html');
-  shorten(body);
+  const { body } = new DOMParser().parseFromString(shortened(withoutHandlers(html.slice(0, LONGEST))), 'text/html');
   for (const element of body.querySelectorAll(DROPPED)) element.remove();
   makeLists(body);
   for (const inner of [...body.querySelectorAll('li li')]) liftItem(inner);
@@ -32,10 +32,16 @@ const withoutHandlers = (html: string): string =>
     .replace(/<script\b[\s\S]*?<\/script\s*>/gi, '')
     .replace(/<[^<>]*\son[^<>]*>/gi, (tag) => tag.replace(/\son\w+\s*=\s*("[^"]*"|'[^']*'|[^\s>]+)/gi, ''));
 
-/** Leaves out what comes after the most that is taken at once, and one more, by which that is noticed. */
-function shorten(body: HTMLElement): void {
-  const lines = body.querySelectorAll(LINES);
-  for (let at = lines.length - 1; at > MOST_BLOCKS; at--) lines[at]!.remove();
+/** Without what comes after the most that is taken at once, and one more, by which that is noticed: it is not even parsed. */
+function shortened(html: string): string {
+  const lines = html.matchAll(LINES);
+  let [count, end] = [0, html.length];
+  for (const { index } of lines) {
+    if (count++ <= MOST_BLOCKS) continue;
+    end = index;
+    break;
+  }
+  return html.slice(0, end);
 }
 
 /** Paragraphs that a word processor marked as items (`mso-list`) become items: one list for those that follow one another. */
