@@ -15,7 +15,10 @@ const DROPPED =
  * and cells. It is parsed in a document of its own, where nothing runs and nothing is loaded.
  */
 export function cleanHtml(html: string): string {
-  const { body } = new DOMParser().parseFromString(shortened(withoutHandlers(html.slice(0, LONGEST))), 'text/html');
+  const { body } = new DOMParser().parseFromString(
+    withoutHandlers(shortened(withoutScripts(html.slice(0, LONGEST)))),
+    'text/html',
+  );
   for (const element of body.querySelectorAll(DROPPED)) element.remove();
   makeLists(body);
   for (const inner of [...body.querySelectorAll('li li')]) liftItem(inner);
@@ -27,10 +30,9 @@ export function cleanHtml(html: string): string {
  * Without scripts and handlers already before it is parsed. They would not run in a document of its own; but the browser would look
  * at each, and report each to the page's policy.
  */
+const withoutScripts = (html: string): string => html.replace(/<script\b[\s\S]*?<\/script\s*>/gi, '');
 const withoutHandlers = (html: string): string =>
-  html
-    .replace(/<script\b[\s\S]*?<\/script\s*>/gi, '')
-    .replace(/<[^<>]*\son[^<>]*>/gi, (tag) => tag.replace(/\son\w+\s*=\s*("[^"]*"|'[^']*'|[^\s>]+)/gi, ''));
+  html.replace(/<[^<>]*\son[^<>]*>/gi, (tag) => tag.replace(/\son\w+\s*=\s*("[^"]*"|'[^']*'|[^\s>]+)/gi, ''));
 
 /** Without what comes after the most that is taken at once, and one more, by which that is noticed: it is not even parsed. */
 function shortened(html: string): string {
