@@ -1,5 +1,5 @@
 import { Extension } from '@tiptap/core';
-import type { Node } from '@tiptap/pm/model';
+import { Fragment, type Node } from '@tiptap/pm/model';
 import { Plugin } from '@tiptap/pm/state';
 import { isOwnChange } from './take-layout';
 
@@ -20,6 +20,16 @@ function toName(doc: Node): number[] {
   });
   return found;
 }
+
+/** The same nodes, each part without an id under one of its own: what is put in by thousands is named before it is. */
+export const named = (nodes: Fragment): Fragment =>
+  Fragment.fromArray(
+    nodes.content.map((node) => {
+      if (node.isText) return node;
+      const attrs = hasId(node) && node.attrs.id === null ? { ...node.attrs, id: newId() } : node.attrs;
+      return node.type.create(attrs, named(node.content), node.marks);
+    }),
+  );
 
 /** Gives every part of the sheet an id of its own, whatever was split, pasted or put in. */
 export const partIdsPlugin = () =>

@@ -2,6 +2,7 @@ import { Extension } from '@tiptap/core';
 import { DOMSerializer, Fragment, Slice, type Schema } from '@tiptap/pm/model';
 import { Plugin } from '@tiptap/pm/state';
 import { WORDS } from '../commands';
+import { named } from '../part-ids';
 import { cleanHtml, MOST_BLOCKS } from './clean-html';
 
 /** Where what was copied on a sheet is kept for other windows of this browser, with the key that the clipboard has. */
@@ -62,9 +63,10 @@ export const clipboard = (actions: { putPictures: (files: readonly File[]) => vo
             } as unknown as DOMSerializer,
             transformPastedHTML: (html) => (html.includes(MARK) ? html : cleanHtml(html)),
             transformPasted: (slice) => {
-              if (slice.content.childCount <= MOST_BLOCKS) return slice;
+              const { content, openStart, openEnd } = slice;
+              if (content.childCount <= MOST_BLOCKS) return new Slice(named(content), openStart, openEnd);
               actions.tell(`Only the first ${MOST_BLOCKS.toLocaleString('en')} blocks were pasted.`);
-              return new Slice(Fragment.from(slice.content.content.slice(0, MOST_BLOCKS)), slice.openStart, 0);
+              return new Slice(named(Fragment.from(content.content.slice(0, MOST_BLOCKS))), openStart, 0);
             },
             clipboardTextParser: (text, $context, plain) => tableOf(text, schema, plain) ?? linesOf(text, schema),
             handlePaste: (view, event) => {
