@@ -15,6 +15,8 @@ async function open(page: Page, id: string): Promise<void> {
   await expect(sheet(page)).toBeVisible();
   // Values are there once the record was read.
   await expect(page.getByRole('button', { name: /^Name .*/ }).first()).toContainText(/\w/);
+  // What the record leaves out folds with them.
+  await expect(sheet(page).locator('.value[data-fault="unknown"]')).toHaveCount(0);
 }
 async function begin(page: Page, name: string, way: string, kind?: string): Promise<void> {
   await page.goto('/templates');
@@ -466,6 +468,7 @@ test('a template is made, changed and published by keyboard alone', async ({ pag
   await keyboard.press('Enter');
   const dialog = page.getByRole('dialog', { name: 'New template' });
   await expect(dialog.getByLabel('Name', { exact: true })).toBeFocused();
+  await expect(page.locator('.p-dialog-enter-active')).toHaveCount(0);
   await keyboard.type('Typed letter');
   await keyboard.press('Tab');
   await keyboard.press('ArrowDown');

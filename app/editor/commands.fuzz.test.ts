@@ -10,6 +10,7 @@ import { shipped } from '../../demo/shipped';
 import { arbitraryOf } from '../../tests/arbitrary-shape';
 import { propertyRuns } from '../../tests/property-runs';
 import {
+  addColumn,
   dropRegion,
   duplicateChosen,
   goToCell,
@@ -150,6 +151,11 @@ const ACTIONS: readonly ((desk: Desk, a: number, b: number) => Command | void)[]
     const all = blocksOf(doc);
     const [own, other] = [a, b].map((at) => all[at % Math.max(1, all.length)]);
     return own && other && moveBeside(own.id, other.id, (a + b) % 2 ? 'before' : 'after');
+  },
+  ({ state: { doc } }, a) => {
+    const all = blocksOf(doc);
+    const part = all[a % Math.max(1, all.length)];
+    return part && addColumn(part.id);
   },
   ({ state: { doc } }, a, b) => {
     const held = blocksOf(doc).filter(({ position }) => /^(gridTable|columns)$/.test(doc.nodeAt(position)!.type.name));

@@ -416,6 +416,23 @@ export const GRID_COMMANDS = {
     }, 'Column deleted'),
 };
 
+/** Adds a column beside a column, or as the last one of columns. */
+export function addColumn(id: string): Command {
+  return (state, dispatch) => {
+    const part = partOf(state.doc, id);
+    if (!part || !['columns', 'column'].includes(part.node.type.name)) return false;
+    const isWhole = part.node.type.name === 'columns';
+    const place = part.position + part.node.nodeSize - (isWhole ? 1 : 0);
+    if (dispatch) {
+      const { schema, tr } = state;
+      const line = schema.node('paragraph', { id: newId() });
+      tr.insert(place, schema.node('column', { id: newId(), width: 1 }, line));
+      dispatch(said(tr.setSelection(Selection.near(tr.doc.resolve(place + 2))), 'Column added').scrollIntoView());
+    }
+    return true;
+  };
+}
+
 /** Gives the columns of a table, or columns beside one another, other widths. */
 export function setWidths(id: string, widths: readonly number[]): Command {
   return (state, dispatch) => {

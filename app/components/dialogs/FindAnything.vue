@@ -17,6 +17,7 @@ interface Hit {
 const { typed } = defineProps<{ typed: string }>();
 const emit = defineEmits<{ ready: [] }>();
 const open = defineModel<boolean>('open', { required: true });
+const field = useTemplateRef<{ $el: HTMLElement }>('field');
 const words = ref<string | Hit>('');
 const hits = ref<Hit[]>([]);
 const trouble = ref('');
@@ -24,9 +25,11 @@ const trouble = ref('');
 /** Takes what was typed while it opened. */
 async function ready(): Promise<void> {
   await nextTick();
-  const input = document.activeElement;
+  // The dialog gives it the focus only once it is drawn in full.
+  const input = field.value?.$el.querySelector('input');
+  input?.focus();
   emit('ready');
-  if (typed === '' || !(input instanceof HTMLInputElement)) return;
+  if (typed === '' || !input) return;
   input.value = typed;
   input.dispatchEvent(new Event('input', { bubbles: true }));
 }
@@ -101,6 +104,7 @@ function go({ value }: AutoCompleteOptionSelectEvent): void {
     @show="ready"
   >
     <AutoComplete
+      ref="field"
       v-model="words"
       :suggestions="hits"
       option-label="name"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { panelOf } from '~/editor/kinds/panels';
-import { GRID_COMMANDS, removePart, unwrap } from '~/editor/commands';
+import { addColumn, GRID_COMMANDS, removePart, unwrap } from '~/editor/commands';
 import type { Field } from '~/editor/panel';
 
 /** The properties of what is chosen on the sheet, and of the parts around it; of the page where nothing is. */
@@ -109,6 +109,14 @@ function changePage(next: object, words: string): void {
         </button>
       </div>
       <div class="acts">
+        <button
+          v-if="part.type === 'columns' || part.type === 'column'"
+          type="button"
+          class="in-words"
+          @click="sheet.run(addColumn(part.id))"
+        >
+          Add a column
+        </button>
         <button v-if="part.type === 'value'" type="button" class="in-words" @click="sheet.writeFormula(part.id)">
           Write its formula
         </button>

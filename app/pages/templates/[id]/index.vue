@@ -156,8 +156,24 @@ useKeys({
           <LookBar />
         </template>
         <span class="spring"></span>
-        <button type="button" class="in-words" :disabled="draft.past.length === 0" @click="sheet.undo">Undo</button>
-        <button type="button" class="in-words" :disabled="draft.future.length === 0" @click="sheet.redo">Redo</button>
+        <button
+          v-tooltip.bottom="draft.past.at(-1)?.words"
+          type="button"
+          class="in-words"
+          :disabled="draft.past.length === 0"
+          @click="sheet.undo"
+        >
+          Undo
+        </button>
+        <button
+          v-tooltip.bottom="draft.future.at(-1)?.words"
+          type="button"
+          class="in-words"
+          :disabled="draft.future.length === 0"
+          @click="sheet.redo"
+        >
+          Redo
+        </button>
         <button type="button" class="in-words" @click="versionsOpen = true">Versions</button>
         <button
           v-if="!barred"
