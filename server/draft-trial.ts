@@ -1,10 +1,12 @@
 import { sampleRecord } from '../core/template/sample-record';
+import type { RecordSchema } from '../core/record/schema';
 import type { RecordSnapshot } from '../core/record/snapshot';
 import { readsOf } from '../core/template/reads';
-import type { Pins, Template } from '../core/template/template';
+import type { Template } from '../core/template/template';
 import { openDraft } from './drafts';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
+import { printTrial } from './productions/proof';
 import { compositionInput, readWithPaths } from './productions/template';
 import { faultyTemplate } from './publish';
 import { recordSchema } from './records/record-schema';
@@ -23,23 +25,20 @@ export async function draftTrial(
 ): Promise<{ bytes: Buffer; fileName: string }> {
   const { database, press } = services;
   const { template, pins } = await openDraft(services, templateId, caller);
-  const report = await press.faultsOf(template, pins, await recordSchema());
+  const schema = await recordSchema();
+  const report = await press.faultsOf(template, pins, schema);
   if (report.count > 0) throw faultyTemplate('The draft has mistakes', report);
   const snapshot =
-    recordId === undefined ? await sampleOf(template) : await readFor(services, template, pins, recordId);
-  const input = await compositionInput(database, { template, pins }, snapshot, { trial: true });
-  const { composition, pdf } = await press.print(input);
-  return { bytes: Buffer.from(pdf!), fileName: composition.fileName.replace(/\.pdf$/, ' (trial).pdf') };
+    recordId === undefined
+      ? sampleOf(template, schema)
+      : await readWithPaths(services, template, readsOf(template, pins, schema), recordId);
+  return printTrial(press, await compositionInput(database, { template, pins }, snapshot));
 }
 
 /** The record that is kept with a template. @throws Problem */
-async function sampleOf({ sample, record: { type } }: Template): Promise<RecordSnapshot> {
+function sampleOf({ sample, record: { type } }: Template, schema: RecordSchema): RecordSnapshot {
   if (!sample) throw new Problem(422, 'There is no sample record', 'Write one in the editor, or choose a record.');
-  const { record, faults } = sampleRecord(sample, await recordSchema(), type);
+  const { record, faults } = sampleRecord(sample, schema, type);
   if (faults.length > 0) throw new Problem(422, 'The sample record has mistakes', faults.join(' '));
   return record;
-}
-
-async function readFor(services: Services, template: Template, pins: Pins, recordId: string): Promise<RecordSnapshot> {
-  return readWithPaths(services, template, readsOf(template, pins, await recordSchema()), recordId);
 }

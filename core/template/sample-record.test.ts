@@ -121,10 +121,17 @@ describe('a sample as it is pasted', () => {
   });
 
   it('is never taken for more than names', () => {
-    const sample = sampleFromRows([['__proto__.name', 'constructor'], ['x', 'y']], demoSchema, 'Deal');
+    const sample = sampleFromRows(
+      [
+        ['__proto__.name', 'constructor'],
+        ['x', 'y'],
+      ],
+      demoSchema,
+      'Deal',
+    );
     expect(({} as { name?: string }).name).toBeUndefined();
     expect(read(sample).faults).toHaveLength(2);
-  }); // prettier-ignore
+  });
 });
 
 it('an empty one names every field that is read, and reads as a blank record', () => {

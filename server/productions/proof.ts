@@ -9,7 +9,7 @@ import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import { recordSchema } from '../records/record-schema';
 import type { Services } from '../services';
-import type { Proofing } from '../press/press';
+import type { CompositionInput, Press, Proofing } from '../press/press';
 import type { PagesAnswer, ProofHead, Span } from '../press/proof-answer';
 import {
   beginProduction,
@@ -77,7 +77,14 @@ export async function trialPdf(
   id: string,
   caller: Caller,
 ): Promise<{ bytes: Buffer; fileName: string }> {
-  const { context, ...input } = await productionInput(database, await ownProduction(database, id, caller));
+  return printTrial(press, await productionInput(database, await ownProduction(database, id, caller)));
+}
+
+/** Prints a document that takes no number, marked as a trial on every page. @throws Problem */
+export async function printTrial(
+  press: Press,
+  { context, ...input }: CompositionInput,
+): Promise<{ bytes: Buffer; fileName: string }> {
   const { composition, pdf } = await press.print({ ...input, context: { ...context, trial: true } });
   return { bytes: Buffer.from(pdf!), fileName: composition.fileName.replace(/\.pdf$/, ' (trial).pdf') };
 }

@@ -3,23 +3,21 @@ import { toggleList } from '~/editor/commands';
 
 /** Looks of the chosen text. */
 const sheet = useSheetStore();
-const TOOLS = [
-  { mark: 'bold', word: 'Bold', keys: 'Ctrl B', sign: 'B' },
-  { mark: 'italic', word: 'Italic', keys: 'Ctrl I', sign: 'I' },
-  { mark: 'underline', word: 'Underline', keys: 'Ctrl U', sign: 'U' },
+const MARKS = [
+  { mark: 'bold', attrs: {}, tip: 'Bold (Ctrl B)', word: 'Bold', sign: 'B' },
+  { mark: 'italic', attrs: {}, tip: 'Italic (Ctrl I)', word: 'Italic', sign: 'I' },
+  { mark: 'underline', attrs: {}, tip: 'Underline (Ctrl U)', word: 'Underline', sign: 'U' },
+  { mark: 'quiet', attrs: {}, tip: 'Quiet', word: 'Quiet', sign: 'A' },
+  { mark: 'colour', attrs: { colour: 'accent' }, tip: 'In the accent colour', word: 'In the accent colour', sign: 'A' },
 ] as const;
 const LISTS = [
   { kind: 'bulletList', word: 'List', keys: 'Ctrl Shift 8', sign: '–' },
   { kind: 'numberedList', word: 'Numbered list', keys: 'Ctrl Shift 7', sign: '1.' },
 ] as const;
-const COLOURS = [
-  { mark: 'quiet', attrs: {}, word: 'Quiet', sign: 'A' },
-  { mark: 'colour', attrs: { colour: 'accent' }, word: 'In the accent colour', sign: 'A' },
-] as const;
 const linkOpen = ref(false);
 const isOn = (name: string) => sheet.chosen.some(({ type }) => type === name);
 const marks = computed(() => new Set(sheet.marks.split(',')));
-const toggle = (mark: string, attrs = {}) => sheet.editor?.chain().focus().toggleMark(mark, attrs).run();
+const toggle = (mark: string, attrs: object) => sheet.editor?.chain().focus().toggleMark(mark, attrs).run();
 function list(kind: (typeof LISTS)[number]['kind']): void {
   sheet.run(toggleList(kind));
   sheet.editor?.commands.focus();
@@ -29,22 +27,9 @@ function list(kind: (typeof LISTS)[number]['kind']): void {
 <template>
   <div class="look-bar" role="toolbar" aria-label="Looks of the text">
     <button
-      v-for="{ mark, word, keys, sign } in TOOLS"
+      v-for="{ mark, attrs, tip, word, sign } in MARKS"
       :key="mark"
-      v-tooltip.bottom="`${word} (${keys})`"
-      type="button"
-      :class="mark"
-      :aria-label="word"
-      :aria-pressed="marks.has(mark)"
-      @mousedown.prevent
-      @click="toggle(mark)"
-    >
-      {{ sign }}
-    </button>
-    <button
-      v-for="{ mark, attrs, word, sign } in COLOURS"
-      :key="mark"
-      v-tooltip.bottom="word"
+      v-tooltip.bottom="tip"
       type="button"
       :class="mark"
       :aria-label="word"
