@@ -34,6 +34,7 @@ const LAYERS = [
   'rich',
   'formula',
   'sheet',
+  'condition',
   'calculations',
   'template',
   'files',

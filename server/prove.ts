@@ -1,19 +1,12 @@
 import { calledRecord } from '../core/record/layout';
-import { mostDifferent } from '../core/record/differ';
-import type { PathTree } from '../core/record/paths';
-import type { RecordSchema } from '../core/record/schema';
 import type { Fault } from '../core/shape/faults';
 import { readsOf } from '../core/template/reads';
 import type { Pins, Template } from '../core/template/template';
 import { recordSchema } from './records/record-schema';
-import { crm } from './records/sources';
 import type { StoppedRecord } from './db/schema';
 import { compositionInput, readAllWithPaths } from './productions/template';
+import { proofRecords } from './proof-records';
 import type { Services } from './services';
-
-/** Records that a template is proved on, where it names none; and among how many they are looked for. */
-const PROOFS = 10;
-const CANDIDATES = 200;
 
 /** What proving a template on records brought to light. */
 export interface Proved {
@@ -47,10 +40,4 @@ export async function proveOnRecords(services: Services, template: Template, pin
     if (sentences.length > 0) records.push({ type: snapshot.type, id, name, sentences });
   }
   return { faults: [...faults.values()], records };
-}
-
-async function proofRecords(template: Template, paths: PathTree, schema: RecordSchema): Promise<readonly string[]> {
-  if (template.proofRecords) return template.proofRecords;
-  const candidates = await crm.list(template.record.type, paths, { top: CANDIDATES, last: true });
-  return mostDifferent(candidates, PROOFS, schema).map(({ id }) => id);
 }

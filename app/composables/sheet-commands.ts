@@ -7,6 +7,7 @@ import { useCommandsStore, type ScreenCommand } from '~/stores/commands';
 export function useSheetCommands(): void {
   const sheet = useSheetStore();
   const draft = useDraftStore();
+  const figures = useFiguresStore();
   const store = useCommandsStore();
   const inserts = PANELS.filter(({ insert }) => insert).map((panel): ScreenCommand => ({
     name: `Insert: ${(panel.insert!.words ?? panel.label).toLowerCase()}`,
@@ -32,7 +33,7 @@ export function useSheetCommands(): void {
   ];
   const blocks = (): ScreenCommand[] =>
     draft.template
-      ? outlineOf(draft.template.layout)
+      ? outlineOf(draft.template.layout, figures.page?.notes)
           .filter(({ words }) => words !== '')
           .map(({ id, words, kind }) => ({ name: words, about: kind.toLowerCase(), run: () => sheet.choose(id) }))
       : [];

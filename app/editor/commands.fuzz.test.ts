@@ -11,6 +11,7 @@ import { arbitraryOf } from '../../tests/arbitrary-shape';
 import { propertyRuns } from '../../tests/property-runs';
 import {
   addColumn,
+  addOtherwise,
   dropRegion,
   duplicateChosen,
   goToCell,
@@ -28,6 +29,7 @@ import {
   removePart,
   setAttributes,
   setWidths,
+  startOnPage,
   toggleList,
   unwrap,
   wrapChosen,
@@ -173,10 +175,17 @@ const ACTIONS: readonly ((desk: Desk, a: number, b: number) => Command | void)[]
     const wraps: readonly ((inside: readonly Node[]) => Node)[] = [
       (inside) => schema.node('keepTogether', { id: newId() }, [...inside]),
       (inside) => schema.node('columns', { id: newId() }, [column(inside), column([])]),
-      (inside) => schema.node('forEach', { id: newId(), list: 'lines', note: 'line' }, [...inside]),
+      (inside) => schema.node('forEach', { id: newId(), list: 'lines' }, [...inside]),
+      (inside) =>
+        schema.node('whenSection', { id: newId(), when: 'true' }, schema.node('then', { id: newId() }, [...inside])),
     ];
     return wrapChosen((_schema, inside) => wraps[a % wraps.length]!(inside), 'Put around');
   },
+  ({ state: { doc } }, a) => {
+    const held = blocksOf(doc).filter(({ position }) => doc.nodeAt(position)!.type.name === 'whenSection');
+    return addOtherwise(held[a % Math.max(1, held.length)]?.id ?? '');
+  },
+  () => startOnPage,
   ({ state: { doc } }, a) => {
     const all = blocksOf(doc);
     return unwrap(all[a % Math.max(1, all.length)]?.id ?? '');

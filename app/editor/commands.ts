@@ -243,7 +243,7 @@ export function moveBeside(id: string, other: string, side: 'before' | 'after'):
   };
 }
 
-/** Puts what holds blocks around the chosen ones. */
+/** Puts what holds blocks around the chosen ones, and chooses it. */
 export function wrapChosen(make: (schema: Schema, inside: readonly Node[]) => Node, words: string): Command {
   return (state, dispatch) => {
     const at = chosenBlocks(state);
@@ -251,6 +251,41 @@ export function wrapChosen(make: (schema: Schema, inside: readonly Node[]) => No
     if (dispatch) {
       const tr = state.tr.replaceWith(at.from, at.to, make(state.schema, blocksBetween(state.doc, at)));
       dispatch(said(tr.setSelection(NodeSelection.create(tr.doc, at.from)), words).scrollIntoView());
+    }
+    return true;
+  };
+}
+
+/** Whether what is chosen is more than an empty line, so that something can be put around it. */
+export function hasChosenBlocks(state: EditorState): boolean {
+  const at = chosenBlocks(state);
+  if (!at) return false;
+  return blocksBetween(state.doc, at).some((node) => node.isAtom || node.textContent !== '' || node.nodeSize > 2);
+}
+
+/** Has the chosen blocks begin a page, with all that they stand in. */
+export const startOnPage: Command = (state, dispatch) => {
+  const at = chosenBlocks(state);
+  const $from = at && state.doc.resolve(at.from);
+  if (!$from || $from.node(1)?.type.name !== 'pageBody') return false;
+  const place = $from.depth > 1 ? $from.before(2) : $from.pos;
+  if (dispatch) {
+    const tr = state.tr.insert(place, state.schema.node('pageBreak', { id: newId() }));
+    dispatch(said(tr, 'Started on a new page').scrollIntoView());
+  }
+  return true;
+};
+
+/** Adds what a section prints where its condition does not hold. */
+export function addOtherwise(id: string): Command {
+  return (state, dispatch) => {
+    const part = partOf(state.doc, id);
+    if (part?.node.type.name !== 'whenSection' || part.node.childCount > 1) return false;
+    if (dispatch) {
+      const { schema, tr } = state;
+      const end = part.position + part.node.nodeSize - 1;
+      tr.insert(end, schema.node('otherwise', { id: newId() }, schema.node('paragraph', { id: newId() })));
+      dispatch(said(tr.setSelection(TextSelection.create(tr.doc, end + 2)), 'Otherwise added').scrollIntoView());
     }
     return true;
   };

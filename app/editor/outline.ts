@@ -1,4 +1,3 @@
-import { MARGIN_NOTES } from '#core/template/margin-note';
 import type { Template } from '#core/template/template';
 import { formulaWords, placeholderWords } from './formula-words';
 import { REGIONS } from './layout-doc';
@@ -15,7 +14,7 @@ export interface OutlineEntry {
 
 interface Node {
   type: string;
-  attrs?: { id?: string; note?: string; label?: string; formula?: string };
+  attrs?: { id?: string; label?: string; formula?: string };
   content?: readonly Node[];
   text?: string;
 }
@@ -23,7 +22,7 @@ interface Node {
 const MOST_WORDS = 60;
 
 /** The blocks of a layout in their order, those that hold others before what they hold. */
-export function outlineOf(layout: Template['layout']): OutlineEntry[] {
+export function outlineOf(layout: Template['layout'], notes: Readonly<Record<string, string>> = {}): OutlineEntry[] {
   const found: OutlineEntry[] = [];
   for (const [, field] of REGIONS) for (const block of layout[field] ?? []) visit(block as Node, 0);
   return found;
@@ -31,7 +30,8 @@ export function outlineOf(layout: Template['layout']): OutlineEntry[] {
   function visit(node: Node, depth: number): void {
     // What is printed when a condition holds is listed by what it holds alone.
     const isListed = node.attrs?.id !== undefined && node.type !== 'then';
-    if (isListed) found.push({ id: node.attrs!.id!, kind: kindOf(node), words: wordsOf(node), depth });
+    if (isListed)
+      found.push({ id: node.attrs!.id!, kind: kindOf(node), words: notes[node.attrs!.id!] ?? wordsOf(node), depth });
     if (/^(paragraph|heading|bulletList|numberedList|gridTable)$/.test(node.type)) return;
     for (const inner of node.content ?? []) visit(inner, isListed ? depth + 1 : depth);
   }
@@ -41,8 +41,7 @@ const kindOf = ({ type }: Node) => panelOf(type)?.label ?? type;
 
 /** What people know a block by. */
 function wordsOf(node: Node): string {
-  const { note, label } = node.attrs ?? {};
-  if (note !== undefined) return node.type === 'forEach' ? MARGIN_NOTES.forEach(note) : MARGIN_NOTES.when(note);
+  const { label } = node.attrs ?? {};
   return (label === undefined ? textOf(node) : placeholderWords(label)).trim().slice(0, MOST_WORDS);
 }
 

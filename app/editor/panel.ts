@@ -3,6 +3,12 @@ export type Field =
   | { is: 'text'; key: string; label: string; hint?: string; optional?: boolean }
   /** `ofItems`: each item of the part's list is in scope. */
   | { is: 'formula'; key: string; label: string; hint?: string; optional?: boolean; ofItems?: boolean }
+  /** A formula that holds or does not. `ofItems`: as above. */
+  | { is: 'condition'; key: string; label: string; optional?: boolean; ofItems?: boolean }
+  /** A list, and which of its items. */
+  | { is: 'items'; key: string; label: string }
+  /** The words of the margin note: made from the formula, or the author's own. */
+  | { is: 'note'; key: string; label: string }
   | { is: 'number'; key: string; label: string; unit?: string; least: number; most: number; optional?: boolean }
   | { is: 'yes'; key: string; label: string }
   /** `onlyWith`: another property of the part that has to be set. */
@@ -42,6 +48,8 @@ export interface KindPanel {
   insert?: {
     among: 'Text' | 'Record' | 'Page' | 'Around';
     words?: string;
+    /** What it is called in the history, where that is not its label. */
+    done?: string;
     keys?: string;
     make: (id: () => string, lines?: readonly object[]) => NewPart;
   };

@@ -1,4 +1,5 @@
 import { Editor } from '@tiptap/vue-3';
+import type { Node, Schema } from '@tiptap/pm/model';
 import { TextSelection, type Command } from '@tiptap/pm/state';
 import { defineStore } from 'pinia';
 import { houseStyleOf } from '#core/template/house-style-of';
@@ -10,6 +11,7 @@ import {
   ownRegion,
   JOINS,
   chosenParts,
+  hasChosenBlocks,
   insertBlock,
   insertInline,
   moveBeside,
@@ -17,6 +19,7 @@ import {
   partOf,
   setAttributes,
   setWidths,
+  wrapChosen,
 } from '~/editor/commands';
 import { historyWords } from '~/editor/history-words';
 import { clipboard } from '~/editor/paste/clipboard';
@@ -186,11 +189,22 @@ export const useSheetStore = defineStore('sheet', () => {
     editor.value!.commands.focus();
   }
 
-  /** Puts a new part of a kind in. */
+  /** Puts a new part of a kind in; what holds blocks around those that are chosen. */
   function insertKind({ insert: put, label }: KindPanel): void {
     const { schema } = draft.opened!;
     const lines = lineColumns(schema, fieldOf(schema, draft.template!.record.type, LINES)?.target);
-    insert(put!.make(newId, lines), `${put!.words ?? label} put in`);
+    const part = put!.make(newId, lines);
+    const words = `${put!.done ?? label} put in`;
+    if (put!.among !== 'Around' || !hasChosenBlocks(editor.value!.state)) return insert(part, words);
+    const around = (made: Schema, inside: readonly Node[]) =>
+      made.nodeFromJSON(
+        filled(
+          part,
+          inside.map((node) => node.toJSON() as NewPart),
+        ),
+      );
+    run(wrapChosen(around, words));
+    editor.value!.commands.focus();
   }
 
   /** Puts pictures in, each once it was looked over and kept. */
@@ -242,7 +256,21 @@ export const useSheetStore = defineStore('sheet', () => {
   const scope = computed(() => chosen.value.find(({ type }) => type === 'forEach')?.attrs.list as string | undefined);
 
   const change = (id: string, attributes: Readonly<Record<string, unknown>>, words: string) =>
-    run(setAttributes(id, attributes, words));
+    run(setAttributes(id, { ...wordsOutOfDate(id, attributes), ...attributes }, words));
+
+  /** A section's own words were written for its formula as it was: with another one they are set aside. */
+  function wordsOutOfDate(id: string, attributes: Readonly<Record<string, unknown>>): object {
+    const part = editor.value && partOf(editor.value.state.doc, id);
+    const note = part?.node.attrs.note as string | null | undefined;
+    const isOther = 'when' in attributes || 'list' in attributes;
+    return isOther && note ? { note: null, earlierNote: note } : {};
+  }
+
+  /** Whether a part holds another one of a kind. */
+  function holdsPart(id: string, type: string): boolean {
+    const part = editor.value && partOf(editor.value.state.doc, id);
+    return part?.node.children.some((node) => node.type.name === type) ?? false;
+  }
 
   /** Makes the header or footer of the house style the template's own, or goes back to it. */
   function setOwn(part: 'header' | 'footer', isOwn: boolean): void {
@@ -349,6 +377,7 @@ export const useSheetStore = defineStore('sheet', () => {
     insertKind,
     insertField,
     change,
+    holdsPart,
     setOwn,
     choose,
     chooseWhole,
@@ -364,3 +393,11 @@ export const useSheetStore = defineStore('sheet', () => {
     redo,
   };
 });
+
+/** A part with blocks in place of the empty line that it would be put in with. */
+function filled(part: NewPart, blocks: NewPart[]): NewPart {
+  const [first, ...rest] = part.content ?? [];
+  if (!first) return part;
+  const isLine = first.type === 'paragraph' && !first.content;
+  return { ...part, content: isLine ? blocks : [filled(first, blocks), ...rest] };
+}

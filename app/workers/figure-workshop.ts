@@ -1,5 +1,9 @@
 import { pageView, type PageView } from '#core/production/page-view';
 import { houseStyleOf } from '#core/template/house-style-of';
+import { asCondition } from '#core/formula/functions';
+import type { Value } from '#core/formula/value';
+import { Subjects, type Subject, type SubjectGroup } from '#core/condition/subjects';
+import { conditionView, type ConditionView } from '#core/condition/view';
 import { Checker } from '#core/sheet/check';
 import { completionsAt, type Completions } from '#core/sheet/complete';
 import { dayOf } from '#core/formula/date';
@@ -40,12 +44,25 @@ export interface Computed {
   pictures: string[];
 }
 
+/** Whether a condition holds for a record; `why` it cannot be told. */
+export interface Holding {
+  id: string;
+  name: string;
+  holds?: boolean;
+  why?: string;
+}
+
 /** A template off the page's thread: checked, computed and completed here while a person types. */
 export class FigureWorkshop {
   #around!: Around;
   #record!: ShownRecord;
   #checker: Checker | undefined;
   #sheet: Sheet | undefined;
+  #subjects: Subjects | undefined;
+  #proofs: readonly { name: string; record: RecordSnapshot }[] = [];
+  /** Sheets of those records for the template as it is now. */
+  #proofSheets = new Map<RecordSnapshot, Sheet>();
+  #sheetOf!: (record: ShownRecord) => Sheet;
   #locale = 'en-GB';
 
   open(around: Around): void {
@@ -64,22 +81,25 @@ export class FigureWorkshop {
     const locale = template.editions[0]?.locale ?? 'en-GB';
     this.#locale = locale;
     const context = checkContext(template, schema, [houseStyle]);
-    const sheet = new Sheet({
-      ...this.#record,
+    const around = {
       sheet: template.sheet,
       schema,
       root: template.record.root,
       roots: documentRoots({ company, issueDate, edition: template.editions[0]?.id ?? '', locale }),
       locale,
       today: dayOf(issueDate),
-    });
+    };
+    this.#sheetOf = (record) => new Sheet({ ...record, ...around });
+    this.#proofSheets.clear();
+    const sheet = this.#sheetOf(this.#record);
     [this.#checker, this.#sheet] = [new Checker(context), sheet];
+    this.#subjects = new Subjects(this.#checker);
     const places = [...placesOfUse(template, context)].map(
       ([key, all]) => [key, all.map(({ words }) => words)] as const,
     );
     return {
       view: sheetView(context, new Map(places), sheet, locale),
-      ...(withPage && { page: pageView({ template, pins, houseStyle, sheet, locale }) }),
+      ...(withPage && { page: pageView({ context, template, pins, houseStyle, sheet, locale }) }),
       ...this.#readsOrNone(template),
     };
   }
@@ -129,8 +149,45 @@ export class FigureWorkshop {
     return completionsAt(source, position, this.#checker, this.#checker.itemOf(list));
   }
 
+  /** A condition as a form shows it; `list`: where it stands for each item of one. */
+  condition(source: string, list: string | undefined): ConditionView | undefined {
+    if (!this.#subjects) return undefined;
+    return conditionView(source, this.#subjects, this.#subjects.checker.itemOf(list));
+  }
+
+  /** Everything that a condition can look at. */
+  subjects(list: string | undefined): SubjectGroup[] {
+    return this.#subjects?.offered(this.#subjects.checker.itemOf(list)) ?? [];
+  }
+
+  /** What a formula looks at. */
+  subject(formula: string, list: string | undefined): Subject | undefined {
+    return this.#subjects?.of(formula, this.#subjects.checker.itemOf(list));
+  }
+
+  /** Takes the records that the template is proved on. */
+  proveOn(records: readonly { name: string; record: RecordSnapshot }[]): void {
+    this.#proofs = records;
+  }
+
+  /** For which of the records that the template is proved on a condition holds, in their order. */
+  holdsFor(source: string): Holding[] {
+    return this.#proofs.map(({ name, record }) => {
+      const value = asCondition(this.#sheetFor(record).evaluate('typed', source).value);
+      return { id: record.id, name, ...(typeof value === 'boolean' ? { holds: value } : { why: messageOf(value) }) };
+    });
+  }
+
+  #sheetFor(record: RecordSnapshot): Sheet {
+    let sheet = this.#proofSheets.get(record);
+    if (!sheet) this.#proofSheets.set(record, (sheet = this.#sheetOf({ snapshot: record, registered: [] })));
+    return sheet;
+  }
+
   workings(key: string, row: number): Workings | undefined {
     const cell = this.#sheet && cellAt(this.#sheet, key, row);
     return cell && workingsOf(cell, this.#sheet!, this.#locale);
   }
 }
+
+const messageOf = (value: Value): string => (value.type === 'error' ? value.message : 'It is neither yes nor no.');

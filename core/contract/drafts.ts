@@ -1,7 +1,7 @@
 import { anything, boolean, label, number, oneOf, shape, text, uuid } from '../shape/shape';
 import { templateShape, type Pins } from '../template/template';
 import { DOCUMENT_KINDS } from '../template/document-kinds';
-import { all, count, day, moment, recordSchema, uuidText, words } from './answers';
+import { all, count, day, moment, recordSchema, recordSnapshot, uuidText, words } from './answers';
 import { endpoint } from './endpoint';
 import { ofTemplate } from './templates';
 
@@ -108,6 +108,14 @@ export const draftEndpoints = {
     problems: [404, 422],
     twice: 'safe',
     perMinute: 120,
+  }),
+  'GET /templates/{id}/draft/proof-records': endpoint({
+    about: 'The records that a draft is proved on: those that it names, or ten that differ most in what it reads.',
+    may: 'publish',
+    parameters: ofTemplate,
+    answer: all(shape({ name: words(), record: recordSnapshot() }).required()),
+    problems: [404],
+    twice: 'safe',
   }),
   'POST /templates/{id}/draft/editors': endpoint({
     about:

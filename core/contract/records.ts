@@ -107,6 +107,24 @@ export const recordEndpoints = {
     problems: [404],
     twice: 'safe',
   }),
+  'GET /records/{type}/held': endpoint({
+    about: 'The texts and choices that the newest records of a type hold under a dotted path, with their counts.',
+    may: 'look',
+    parameters: ofType,
+    query: shape({
+      path: string()
+        .matches(/^\w+(\.\w+)*$/, 'names with points between them')
+        .max(500)
+        .required(),
+    }).required(),
+    answer: shape({
+      /** How many records were looked at. */
+      among: count(),
+      values: all(shape({ value: words(), count: count() }).required()),
+    }).required(),
+    problems: [404],
+    twice: 'safe',
+  }),
   'GET /records/{type}/{id}/values': endpoint({
     about:
       'The values of a record under some dotted paths, with commas between them. Pictures are fetched and looked over under those that are named.',

@@ -20,6 +20,8 @@ import { usedDigest } from '../record/used';
 import { outcomePath } from '../record/value-path';
 import { PrintedSum } from '../sheet/printed-sum';
 import { assemble, type Assembled } from '../template/assemble';
+import { checkContext } from '../template/check';
+import { NoteWords } from '../template/noted';
 import { textOfRuns, type Assets, type ComposedDocument } from '../template/composed';
 import { splitPlaceholders } from '../template/placeholders';
 import { documentRoots } from '../template/roots';
@@ -77,11 +79,32 @@ export interface Composing {
 /** Composes a document, and keeps what it takes to explain it. */
 export function composing(template: Template, snapshot: RecordSnapshot, context: ComposeContext): Composing {
   const edition = context.edition ?? chosenEdition(template, snapshot, context);
-  const assembled = assemble(template, context.pins, edition, context.houseStyle);
+  const assembled = noted(assemble(template, context.pins, edition, context.houseStyle), context.schema);
   const composed = composingOf(assembled, snapshot, context);
   return mixesDigits(composed.composition.document)
     ? composingOf(inLatinDigits(assembled), snapshot, context)
     : composed;
+}
+
+/** The same with words for each margin note. */
+function noted(assembled: Assembled, schema: RecordSchema): Assembled {
+  const { template, houseStyle } = assembled;
+  const words = new NoteWords(checkContext(template, schema, [houseStyle]));
+  const { layout } = template;
+  const { header, followingHeader, footer, body } = layout;
+  return {
+    ...assembled,
+    template: {
+      ...template,
+      layout: {
+        ...layout,
+        header: words.noted(header),
+        followingHeader: followingHeader && words.noted(followingHeader),
+        footer: words.noted(footer),
+        body: words.noted(body),
+      },
+    },
+  };
 }
 
 function composingOf(assembled: Assembled, snapshot: RecordSnapshot, context: ComposeContext): Composing {

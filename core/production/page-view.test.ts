@@ -5,6 +5,7 @@ import { shippedTemplate } from '../../tests/shipped-template';
 import { dayOf } from '../formula/date';
 import { Sheet } from '../sheet/sheet';
 import type { Block } from '../template/blocks';
+import { checkContext } from '../template/check';
 import { documentRoots } from '../template/roots';
 import type { Template } from '../template/template';
 import { composeBlocks } from '../../tests/compose-blocks';
@@ -23,7 +24,14 @@ function viewOf(template: Template, deal = 'D-1187') {
     locale,
     today: dayOf('2026-11-23'),
   });
-  return pageView({ template, pins: { ...pins, clauses: shipped.clauses }, houseStyle, sheet, locale });
+  return pageView({
+    context: checkContext(template, demoSchema, shipped.houseStyles),
+    template,
+    pins: { ...pins, clauses: shipped.clauses },
+    houseStyle,
+    sheet,
+    locale,
+  });
 }
 
 const { template: quote } = shippedTemplate('glasshouse-quote');

@@ -1,6 +1,8 @@
 import { strFromU8 } from 'fflate';
 import type { Row } from '../formula/row';
+import type { CheckContext } from '../sheet/check';
 import type { Sheet } from '../sheet/sheet';
+import { NoteWords } from '../template/noted';
 import { composeBlock, withInner, type Block, type ComposedBlock } from '../template/blocks';
 import { textOfRuns, type Assets, type Run } from '../template/composed';
 import type { HouseStyle } from '../template/house-style';
@@ -30,6 +32,8 @@ export interface PageView {
   blocks: Record<string, ComposedBlock[]>;
   /** Ids of sections, and of their branches, that the record leaves out. */
   leftOut: string[];
+  /** Margin notes by the ids of their blocks: "when the heating is pipe". */
+  notes: Record<string, string>;
   faults: PageFault[];
   /** The document's title, as its first plan has it. */
   title: string;
@@ -49,6 +53,8 @@ const WRITTEN: ReadonlySet<Block['type']> = new Set([
 ]);
 
 interface Shown {
+  /** What the template's formulas are checked against. */
+  context: CheckContext;
   template: Template;
   pins: Pins;
   houseStyle: HouseStyle;
@@ -58,7 +64,7 @@ interface Shown {
 }
 
 /** What the sheet of a template shows for the record of a figure sheet: every part of it, whatever the record leaves out. */
-export function pageView({ template, pins, houseStyle, sheet, locale }: Shown): PageView {
+export function pageView({ context, template, pins, houseStyle, sheet, locale }: Shown): PageView {
   const by = new Compositor(sheet, locale, known(template, sheet));
   const { logo, table } = houseStyle;
   const around = {
@@ -69,10 +75,16 @@ export function pageView({ template, pins, houseStyle, sheet, locale }: Shown): 
   const view = new SheetView(by, pins);
   by.around = { ...around, title: view.readable('plan', () => by.placed('title', template.plans[0]!.title, 'plan')) };
   const { header, followingHeader = [], footer, body } = template.layout;
-  for (const part of [header ?? [], followingHeader, body, footer ?? []]) view.show(part);
+  const words = new NoteWords(context);
+  const notes: PageView['notes'] = {};
+  for (const part of [header ?? [], followingHeader, body, footer ?? []]) {
+    view.show(part);
+    words.notesOf(part, notes);
+  }
   const { letterhead } = houseStyle;
   return {
     ...view.shown(),
+    notes,
     title: textOfRuns(by.around.title),
     letterhead: {
       header: header ? [] : by.blocks(letterhead.header),

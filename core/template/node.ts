@@ -1,5 +1,5 @@
 import type { ISchema, ObjectShape } from 'yup';
-import { id, listOf, oneOf, shape } from '../shape/shape';
+import { id, listOf, oneOf, shape, text } from '../shape/shape';
 
 /** Nodes that one node may hold. */
 const MOST_CHILDREN = 10_000;
@@ -13,6 +13,13 @@ export interface IdentifiedNode {
 
 /** The attributes of a node: its id, which names it in words, findings and edits, and others. */
 export const attrs = <Fields extends ObjectShape>(fields: Fields) => shape({ id: id(), ...fields }).required();
+
+/** The words of a margin note where the author wrote some: without them they are made from the formula. */
+export const noteAttrs = {
+  note: text(200),
+  /** What the author wrote for a formula that was changed since. */
+  earlierNote: text(200),
+};
 
 /** A node that holds none. */
 export const leaf = <Type extends string, Attrs>(type: Type, ofAttrs: ISchema<Attrs>) =>

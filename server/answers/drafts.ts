@@ -10,6 +10,7 @@ import {
   throwDraftAway,
 } from '../drafts';
 import { draftTrial } from '../draft-trial';
+import { recordsToProveOn } from '../draft-proof';
 import type { Answers } from '../edge/answer';
 import { pdfHeaders } from '../edge/file-headers';
 
@@ -26,6 +27,8 @@ export const draftAnswers: Answers<typeof draftEndpoints> = {
     const { bytes, fileName } = await draftTrial(services, parameters.id, query.record, caller);
     return { bytes, headers: pdfHeaders(fileName) };
   },
+  'GET /templates/{id}/draft/proof-records': ({ parameters, services, caller }) =>
+    recordsToProveOn(services, parameters.id, caller),
   'POST /templates/{id}/draft/editors': ({ parameters, body, services, caller }) =>
     seeEditor(services, parameters.id, body, caller),
   'POST /templates/{id}/versions': ({ parameters, body, services, caller }) =>

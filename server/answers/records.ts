@@ -5,7 +5,15 @@ import { seesKind } from '../people/access';
 import { registeredFor } from '../productions/registered';
 import { changeLayout, readLayouts, readListAnew } from '../records/layout-setup';
 import { withPictures } from '../records/pictures';
-import { listRecords, recordSummary, recordTypes, recordValues, schemaFor, wholeRecord } from '../records/record-list';
+import {
+  listRecords,
+  recordSummary,
+  recordTypes,
+  recordValues,
+  schemaFor,
+  valuesHeld,
+  wholeRecord,
+} from '../records/record-list';
 
 export const recordAnswers: Answers<typeof recordEndpoints> = {
   'GET /record-types': ({ caller }) => recordTypes(caller),
@@ -14,6 +22,7 @@ export const recordAnswers: Answers<typeof recordEndpoints> = {
   'GET /records/{type}': ({ parameters, query, services, caller }) =>
     listRecords(services.database, parameters.type, query, caller),
   'GET /records/{type}/{id}': ({ parameters, caller }) => wholeRecord(parameters, caller),
+  'GET /records/{type}/held': ({ parameters, query, caller }) => valuesHeld(parameters.type, query.path, caller),
   'GET /records/{type}/{id}/values': async ({ parameters, query: { paths, pictures }, services, caller }) => {
     const record = await recordValues(parameters, paths.split(','), caller);
     return pictures === undefined ? record : withPictures(services, record, pictures.split(','));

@@ -2,6 +2,7 @@ import { and, count, desc, eq, inArray, type SQL } from 'drizzle-orm';
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, QueryOf } from '../../core/contract/endpoint';
 import type { RECORD_SORTS } from '../../core/contract/records';
+import { heldValues, type HeldValue } from '../../core/record/held';
 import { documentTypes, layoutOf, partField, PARTS } from '../../core/record/layout';
 import { treeOf, type PathTree } from '../../core/record/paths';
 import { fieldLabel, fieldOf, pluralOf, recordTypeOf, type RecordSchema } from '../../core/record/schema';
@@ -194,6 +195,21 @@ export async function recordValues(
     record.type,
   );
   return crm.read(record, tree);
+}
+
+/** Among how many records values are looked for. */
+const HELD_AMONG = 500;
+
+/** The values that the newest records hold under a dotted path, and how many of them were looked at. @throws Problem, SourceError */
+export async function valuesHeld(
+  type: string,
+  path: string,
+  caller: Caller,
+): Promise<{ among: number; values: HeldValue[] }> {
+  const schema = await schemaFor(type, caller);
+  const names = path.split('.');
+  const records = await crm.list(type, treeOf([names], schema, type), { top: HELD_AMONG, last: true });
+  return { among: records.length, values: heldValues(records, names) };
 }
 
 /** A record with all its fields, its related records and line items, and what the fields mean. @throws Problem, SourceError */

@@ -18,11 +18,13 @@ import {
   seeEditor,
   throwDraftAway,
 } from '../../server/drafts';
+import { recordsToProveOn } from '../../server/draft-proof';
 import { draftTrial } from '../../server/draft-trial';
 import { fileOf, putFile } from '../../server/files';
 import type { Caller } from '../../server/people/caller';
 import { Press } from '../../server/press/press';
 import { Problem } from '../../server/problem';
+import { valuesHeld } from '../../server/records/record-list';
 import type { Services } from '../../server/services';
 import { listVersions } from '../../server/templates';
 import { callerWith } from '../callers';
@@ -296,4 +298,31 @@ it('joins the PDFs that the products of its lines have, each once', async () => 
   await save({ ...template, annexes }, 0);
   const printed = await textOf((await draftTrial(services(), ID, 'D-1203', CALLER)).bytes);
   expect(printed.match(/Data sheet \S+/g)).toEqual(['Data sheet GL-4T', 'Data sheet GL-16D', 'Data sheet PC-16']);
+});
+
+it('names the records that it is proved on, with every field that a condition can look at', async () => {
+  const template = await opened();
+  const usual = await recordsToProveOn(services(), ID, CALLER);
+  expect(usual).toHaveLength(10);
+  expect(new Set(usual.map(({ record }) => record.id)).size).toBe(10);
+  const wanted = ['D-1203', 'D-1187'];
+  await save({ ...template, proofRecords: wanted }, 0);
+  const chosen = await recordsToProveOn(services(), ID, CALLER);
+  expect(chosen.map(({ record }) => record.id)).toEqual(wanted);
+  expect(chosen[1]).toMatchObject({
+    name: 'Vent renewal, house 3',
+    record: { fields: { heating: 'pipe', account: { fields: { name: 'Marlow Fen Nurseries' } } } },
+  });
+  // A formula that cannot be read yet keeps nobody from looking.
+  await save({ ...template, edition: 'deal.(' }, 1);
+  expect(await recordsToProveOn(services(), ID, CALLER)).toHaveLength(10);
+});
+
+it('tells which values records hold, and how many of them', async () => {
+  const { among, values } = await valuesHeld('Deal', 'account.country', CALLER);
+  expect(among).toBeGreaterThan(20);
+  expect(values[0]!.count).toBeGreaterThan(values.at(-1)!.count);
+  expect(values.reduce((sum, { count }) => sum + count, 0)).toBeLessThanOrEqual(among);
+  expect((await valuesHeld('Deal', 'nothing.there', CALLER)).values).toEqual([]);
+  expect(await refused(valuesHeld('Nothing', 'name', CALLER))).toMatchObject({ status: 404 });
 });

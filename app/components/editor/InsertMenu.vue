@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Menu } from 'primevue';
+import { startOnPage } from '~/editor/commands';
 import { PANELS } from '~/editor/kinds/panels';
 import type { KindPanel } from '~/editor/panel';
 
@@ -22,6 +23,11 @@ const WORDS: Record<Insert['among'], string> = {
   Around: 'Around blocks',
 };
 
+function startOnNewPage(): void {
+  sheet.run(startOnPage);
+  sheet.editor?.commands.focus();
+}
+
 const model = computed(() =>
   HEADINGS.map((among) => ({
     label: WORDS[among],
@@ -33,6 +39,7 @@ const model = computed(() =>
         keys: panel.insert!.keys,
         command: () => sheet.insertKind(panel),
       })),
+      ...(among === 'Around' ? [{ label: 'Start on a new page', keys: undefined, command: startOnNewPage }] : []),
     ],
   })),
 );

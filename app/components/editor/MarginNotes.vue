@@ -9,6 +9,8 @@ interface Note {
   id: string;
   words: string;
   kind: string;
+  /** Its own words were written for another formula. */
+  isFallen: boolean;
   top: number;
   height: number;
   /** Where its bracket stands, from the sheet's left edge; negative outside of it. */
@@ -17,23 +19,46 @@ interface Note {
   wordsTop: number;
 }
 const notes = ref<Note[]>([]);
+const NOTED = 'section[data-note], [data-branch="otherwise"], [data-kind="pageBreak"]';
+/** What is the same wherever it stands. */
+const NOTES: Readonly<Record<string, string>> = {
+  keepTogether: 'kept together',
+  otherwise: 'otherwise',
+  pageBreak: 'on a new page',
+};
+const kindOf = ({ dataset }: HTMLElement) => dataset.kind ?? dataset.branch ?? '';
 const LINE = 15;
 /** About how many letters of a note stand in a line. */
 const LETTERS = 17;
+const MOST_LINES = 4;
+
+/** Sections whose own words were written for another formula. */
+function idsWithEarlierNotes(): ReadonlySet<string> {
+  const found = new Set<string>();
+  store.editor?.state.doc.descendants((node) => {
+    if (node.attrs.earlierNote) found.add(node.attrs.id as string);
+    return !node.isTextblock;
+  });
+  return found;
+}
 
 function measure(): void {
   const around = within.getBoundingClientRect();
   let free = -Infinity;
-  notes.value = [...within.querySelectorAll<HTMLElement>('section[data-note]')].map((section) => {
+  const fallen = idsWithEarlierNotes();
+  notes.value = [...within.querySelectorAll<HTMLElement>(NOTED)].map((section) => {
     const { top, height, left } = section.getBoundingClientRect();
     const isInColumn = section.closest('.column') !== null && left - around.left > around.width / 3;
-    const words = section.dataset.note!;
+    const id = section.dataset.id ?? section.querySelector<HTMLElement>('[data-id]')?.dataset.id ?? '';
+    const words = figures.page?.notes[id] ?? NOTES[kindOf(section)] ?? '';
     const wordsTop = Math.max(top - around.top, isInColumn ? -Infinity : free);
-    if (!isInColumn) free = wordsTop + Math.ceil(words.length / LETTERS) * LINE + 4;
+    const lines = Math.min(MOST_LINES, Math.ceil(words.length / LETTERS)) + (fallen.has(id) ? 1 : 0);
+    if (!isInColumn) free = wordsTop + lines * LINE + 4;
     return {
-      id: section.dataset.id!,
+      id,
       words,
-      kind: section.dataset.kind!,
+      kind: kindOf(section),
+      isFallen: fallen.has(id),
       top: top - around.top,
       height,
       left: isInColumn ? left - around.left - 10 : -9,
@@ -56,17 +81,17 @@ const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
 
 <template>
   <div class="margin-notes">
-    <template v-for="{ id, words, kind, top, height: long, left, wordsTop } in notes" :key="id">
+    <template v-for="{ id, words, kind, isFallen, top, height: long, left, wordsTop } in notes" :key="id">
       <i
         :class="[kind, { chosen: isChosen(id) }]"
         :style="{ top: `${top}px`, height: `${long}px`, left: `${left}px` }"
         aria-hidden="true"
       ></i>
       <button
-        v-tooltip.left="left > 0 ? words : undefined"
+        v-tooltip.left="left > 0 || words.length > MOST_LINES * LETTERS ? words : undefined"
         type="button"
         :aria-label="words"
-        :class="[kind, { chosen: isChosen(id), inside: left > 0 }]"
+        :class="[kind, { chosen: isChosen(id), inside: left > 0, fallen: isFallen }]"
         :style="
           left > 0
             ? { top: `${top}px`, left: `${left}px`, height: `${long}px` }
@@ -74,7 +99,7 @@ const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
         "
         @click="store.choose(id)"
       >
-        {{ left > 0 ? '' : words }}
+        <span class="words">{{ left > 0 ? '' : words }}</span><span v-if="isFallen" class="mark">words to look at</span>
       </button>
     </template>
   </div>
@@ -116,6 +141,22 @@ button {
 .keepTogether {
   border-color: var(--stone-400);
   color: var(--ink-quiet);
+}
+.otherwise,
+.pageBreak {
+  border-color: var(--stone-400);
+  color: var(--ink-quiet);
+}
+.words {
+  display: -webkit-box;
+  overflow: hidden;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 4;
+}
+.mark {
+  display: block;
+  color: var(--brass-text);
+  font: 10.5px/14px var(--sans);
 }
 i.chosen {
   border-width: 2px;

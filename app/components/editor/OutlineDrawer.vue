@@ -11,12 +11,13 @@ import { outlineOf } from '~/editor/outline';
 /** The blocks of the sheet by their first words: a click goes there, dragging or Alt with an arrow moves one. */
 const draft = useDraftStore();
 const sheet = useSheetStore();
+const figures = useFiguresStore();
 /** Listed at rest: typing does not wait for it. */
 const layout = refDebounced(
   computed(() => draft.template?.layout),
   150,
 );
-const entries = computed(() => (layout.value ? outlineOf(layout.value) : []));
+const entries = computed(() => (layout.value ? outlineOf(layout.value, figures.page?.notes) : []));
 const chosen = computed(() => sheet.chosen.map(({ id }) => id));
 /** Where an entry that is dragged would go. */
 const over = shallowRef<{ id: string; edge: Edge | null }>();

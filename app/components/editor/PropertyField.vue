@@ -4,16 +4,22 @@ import type { Field } from '~/editor/panel';
 import { newId } from '~/editor/part-ids';
 
 /** One property of a part. */
-const { field, value, list, among } = defineProps<{
+const { field, value, list, scope, among } = defineProps<{
   field: Field;
   value: unknown;
   /** The list whose items are in scope of formulas about items. */
   list?: string;
+  /** The list whose items are in scope where the part itself stands. */
+  scope?: string;
   /** What it is a property of: other properties of the same part or row. */
   among?: Readonly<Record<string, unknown>>;
 }>();
 /** `key`: another property than its own is changed. */
-const emit = defineEmits<{ change: [value: unknown, key?: string] }>();
+const emit = defineEmits<{
+  change: [value: unknown, key?: string];
+  /** Several properties together. */
+  changeSome: [properties: Readonly<Record<string, unknown>>];
+}>();
 const draft = useDraftStore();
 const id = useId();
 
@@ -100,6 +106,7 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
             :field="inner"
             :value="row[inner.key]"
             :list="list"
+            :scope="scope"
             :among="row"
             @change="(next, key) => changeRow(at, key ?? inner.key, next)"
           />
@@ -132,6 +139,7 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
         :field="inner"
         :value="group[inner.key]"
         :list="list"
+        :scope="scope"
         @change="emit('change', without({ ...group, [inner.key]: $event }))"
       />
     </div>
@@ -145,6 +153,28 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
       :optional="field.optional"
       :list="field.ofItems ? list : undefined"
       @write="emit('change', $event)"
+    />
+    <ConditionBuilder
+      v-else-if="field.is === 'condition'"
+      :source="(value as string | null) ?? undefined"
+      :label="field.label"
+      :optional="field.optional"
+      :list="field.ofItems ? list : scope"
+      @write="emit('change', $event)"
+    />
+    <ItemsField
+      v-else-if="field.is === 'items'"
+      :source="(value as string | null) ?? undefined"
+      :label="field.label"
+      :list="scope"
+      @write="emit('change', $event)"
+    />
+    <NoteField
+      v-else-if="field.is === 'note'"
+      :id="String(among?.id)"
+      :note="(value as string | null) ?? undefined"
+      :earlier="(among?.earlierNote as string | null) ?? undefined"
+      @write="(note, earlier) => emit('changeSome', { note, earlierNote: earlier })"
     />
     <LookField
       v-else-if="field.is === 'look'"

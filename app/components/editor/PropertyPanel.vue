@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { panelOf } from '~/editor/kinds/panels';
-import { addColumn, GRID_COMMANDS, removePart, unwrap } from '~/editor/commands';
+import { addColumn, addOtherwise, GRID_COMMANDS, removePart, unwrap } from '~/editor/commands';
 import type { Field } from '~/editor/panel';
 
 /** The properties of what is chosen on the sheet, and of the parts around it; of the page where nothing is. */
@@ -39,6 +39,13 @@ const list = computed(() => {
   if (typeof own === 'string' && part.value?.type === 'lineTable') return own;
   return sheet.scope;
 });
+
+/** The list whose items are in scope where the part stands: a repetition's own items are inside of it. */
+const outer = computed(() => {
+  const at = sheet.chosen.findIndex(({ id }) => id === part.value?.id);
+  return sheet.chosen.slice(at + 1).find(({ type }) => type === 'forEach')?.attrs.list as string | undefined;
+});
+const hasOtherwise = computed(() => part.value?.type === 'whenSection' && sheet.holdsPart(part.value.id, 'otherwise'));
 
 function change(field: Field, value: unknown, key = field.key): void {
   if (part.value) sheet.change(part.value.id, { [key]: value }, `${field.label} changed`);
@@ -85,8 +92,10 @@ function changePage(next: object, words: string): void {
         :field="field"
         :value="part.attrs[field.key]"
         :list="list"
+        :scope="outer"
         :among="part.attrs"
         @change="(value, key) => change(field, value, key)"
+        @change-some="sheet.change(part.id, $event, `${field.label} changed`)"
       />
       <div v-if="inGrid" class="acts">
         <button
@@ -119,6 +128,14 @@ function changePage(next: object, words: string): void {
         </button>
         <button v-if="part.type === 'value'" type="button" class="in-words" @click="sheet.writeFormula(part.id)">
           Write its formula
+        </button>
+        <button
+          v-if="part.type === 'whenSection' && !hasOtherwise"
+          type="button"
+          class="in-words"
+          @click="sheet.editor && sheet.run(addOtherwise(part.id))"
+        >
+          Otherwise print…
         </button>
         <button v-if="holds" type="button" class="in-words" @click="sheet.run(unwrap(part.id))">Take apart</button>
         <button type="button" class="in-words remove" @click="sheet.run(removePart(part.id, `${panel.label} deleted`))">

@@ -19,6 +19,7 @@ defineEmits<{ choose: [value: Value] }>();
     :placeholder="placeholder"
     :filter="options.length > 12"
     size="small"
+    @filter="markFirstOption"
     @update:model-value="$emit('choose', $event)"
   />
 </template>

@@ -257,6 +257,18 @@ function position(value: Value | undefined): number | Value {
   return typeof at === 'number' && at < 1 ? error('Positions are counted from 1.') : at;
 }
 
+const CONTAINS = declared(
+  'CONTAINS',
+  [WORDS, { name: 'sought', takes: 'text' }],
+  'Whether one text stands in another, capitals or not.',
+  'CONTAINS("glasshouse", "House")',
+  ([value, sought], { locale }) => {
+    const [all, wanted] = [value, sought].map((each) => textIn(each).toLocaleLowerCase(locale));
+    return boolean(all!.includes(wanted!));
+  },
+  BOOLEAN,
+);
+
 const VALUE = declared(
   'VALUE',
   [WORDS],
@@ -368,4 +380,5 @@ export const TEXTS = [
   EXACT,
   FIND,
   SEARCH,
+  CONTAINS,
 ];

@@ -1,6 +1,6 @@
-import { boolean, formula, text, type InferType } from '../../shape/shape';
+import { boolean, formula, type InferType } from '../../shape/shape';
 import { MARGIN_NOTES } from '../margin-note';
-import { attrs, branch } from '../node';
+import { attrs, branch, noteAttrs } from '../node';
 import { anyBlock } from './any-block';
 import type { Block, ComposedBlock } from '.';
 import { unchanged, type BlockKind } from './kind';
@@ -8,7 +8,7 @@ import { sectionOf, type ComposedSection } from './section';
 
 const forEachAttrs = attrs({
   list: formula().required(),
-  note: text(200).required(),
+  ...noteAttrs,
   /** Each item begins a page of its own. */
   startsPage: boolean(),
 });
@@ -22,11 +22,11 @@ export interface ForEach {
 
 export const forEach: BlockKind<ForEach, ComposedSection> = {
   shape: branch('forEach', forEachAttrs, anyBlock),
-  words: ({ attrs: { note } }) => `the section for each ${note}`,
+  words: ({ attrs: { note, list } }) => `the section for each ${note ?? list}`,
   inner: (block, change) => (block.content ? { ...block, content: change(block.content, block.attrs.list) } : block),
   mapFormulas: (block, change) => ({ ...block, attrs: { ...block.attrs, list: change.formula(block.attrs.list) } }),
   mapWords: unchanged,
-  compose({ attrs: { id, list, note, startsPage }, content }, composer, row) {
+  compose({ attrs: { id, list, note = list, startsPage }, content }, composer, row) {
     const blocks = composer
       .rows(id, list, note, row)
       .flatMap((item): ComposedBlock[] => [

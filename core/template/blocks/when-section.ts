@@ -1,12 +1,13 @@
-import { formula, listOf, oneOf, shape, text, type ShapeOf, type InferType } from '../../shape/shape';
+import { sentence } from '../../formula/value';
+import { formula, listOf, oneOf, shape, type ShapeOf, type InferType } from '../../shape/shape';
+import { attrs, noteAttrs } from '../node';
 import { MARGIN_NOTES } from '../margin-note';
-import { attrs } from '../node';
 import { anyBlock } from './any-block';
 import type { Block } from '.';
 import { unchanged, type BlockKind } from './kind';
 import { sectionOf, type ComposedSection } from './section';
 
-const sectionAttrs = attrs({ when: formula().required(), note: text(200).required() });
+const sectionAttrs = attrs({ when: formula().required(), ...noteAttrs });
 
 /** What prints while the condition holds, and what prints otherwise. */
 export interface Branch {
@@ -37,20 +38,21 @@ const sectionShape: ShapeOf<WhenSection> = shape({
 
 export const whenSection: BlockKind<WhenSection, ComposedSection> = {
   shape: sectionShape,
-  words: ({ attrs: { note } }) => `the section “${note}”`,
+  words: ({ attrs: { note, when } }) => `the section “${note ?? when}”`,
   inner: (block, change) => ({
     ...block,
     content: block.content.map((each) => (each.content ? { ...each, content: change(each.content) } : each)),
   }),
   mapFormulas: (block, change) => ({ ...block, attrs: { ...block.attrs, when: change.formula(block.attrs.when) } }),
   mapWords: unchanged,
-  faults({ attrs: { note }, content }) {
+  faults(block) {
+    const { content } = block;
     const order = content.map(({ type }) => type).join();
     return order === 'then' || order === 'then,otherwise'
       ? []
-      : [`The section “${note}” has one “then”, and one “otherwise” after it or none.`];
+      : [`${sentence(this.words(block))} has one “then”, and one “otherwise” after it or none.`];
   },
-  compose({ attrs: { id, when, note }, content }, composer, row) {
+  compose({ attrs: { id, when, note = when }, content }, composer, row) {
     const blocksOf = (type: Branch['type']) => content.filter((each) => each.type === type);
     const printed = (branches: readonly Branch[]) => branches.flatMap((each) => composer.blocks(each.content, row));
     if (composer.chooses(id, when, id, row)) return sectionOf(id, MARGIN_NOTES.when(note), printed(blocksOf('then')));

@@ -4,13 +4,13 @@ export const forEachPanel: KindPanel = {
   type: 'forEach',
   label: 'Repetition',
   fields: [
-    { is: 'formula', key: 'list', label: 'Items' },
-    { is: 'text', key: 'note', label: 'In words, after “for each”' },
+    { is: 'items', key: 'list', label: 'Repeated for each of' },
+    { is: 'note', key: 'note', label: 'Said in the margin' },
     { is: 'yes', key: 'startsPage', label: 'Each begins a page' },
   ],
   insert: {
     among: 'Around',
-    words: 'A repetition',
-    make: () => ({ type: 'forEach', attrs: { list: 'lines', note: 'line' }, content: [{ type: 'paragraph' }] }),
+    words: 'Repeat for each…',
+    make: () => ({ type: 'forEach', attrs: { list: 'lines' }, content: [{ type: 'paragraph' }] }),
   },
 };

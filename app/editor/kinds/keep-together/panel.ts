@@ -6,7 +6,7 @@ export const keepTogetherPanel: KindPanel = {
   fields: [],
   insert: {
     among: 'Around',
-    words: 'Keep on one page',
+    words: 'Keep together',
     make: () => ({ type: 'keepTogether', content: [{ type: 'paragraph' }] }),
   },
 };

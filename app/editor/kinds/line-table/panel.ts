@@ -25,7 +25,7 @@ const column: readonly Field[] = [
   },
   { is: 'yes', key: 'counter', label: 'Numbers the rows' },
   { is: 'yes', key: 'mayBeBlank', label: 'May be blank' },
-  { is: 'formula', key: 'when', label: 'Printed only when', optional: true },
+  { is: 'condition', key: 'when', label: 'Printed only when', optional: true },
   { is: 'formula', key: 'total', label: 'Adds up to', optional: true },
 ];
 
@@ -35,7 +35,7 @@ export const lineTablePanel: KindPanel = {
   fields: [
     { is: 'text', key: 'label', label: 'Name' },
     { is: 'formula', key: 'list', label: 'Lines' },
-    { is: 'formula', key: 'filter', label: 'Only those with', ofItems: true, optional: true },
+    { is: 'condition', key: 'filter', label: 'Only those of which', ofItems: true, optional: true },
     {
       is: 'rows',
       key: 'columns',

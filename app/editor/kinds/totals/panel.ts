@@ -15,7 +15,7 @@ export const totalsPanel: KindPanel = {
         { is: 'text', key: 'label', label: 'Words' },
         { is: 'formula', key: 'formula', label: 'Value' },
         { is: 'formula', key: 'each', label: 'For each item of', optional: true },
-        { is: 'formula', key: 'when', label: 'Printed only when', optional: true },
+        { is: 'condition', key: 'when', label: 'Printed only when', optional: true },
         {
           is: 'choice',
           key: 'emphasis',

@@ -1,15 +1,14 @@
-import { MARGIN_NOTES } from '#core/template/margin-note';
 import { holdingBlock, sheetNode } from '../../sheet-node';
 
 /** What prints while a condition holds, and what prints otherwise. */
 export const whenSection = holdingBlock(
   'whenSection',
-  { required: ['when', 'note'] },
+  { required: ['when'], optional: ['note', 'earlierNote'] },
   {
     content: '(then | otherwise) (then | otherwise)?',
-    renderHTML: ({ node, HTMLAttributes }) => [
+    renderHTML: ({ HTMLAttributes }) => [
       'section',
-      { ...HTMLAttributes, 'data-kind': 'whenSection', 'data-note': MARGIN_NOTES.when(String(node.attrs.note)) },
+      { ...HTMLAttributes, 'data-kind': 'whenSection', 'data-note': '' },
       0,
     ],
   },

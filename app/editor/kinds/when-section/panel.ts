@@ -4,15 +4,15 @@ export const whenSectionPanel: KindPanel = {
   type: 'whenSection',
   label: 'Condition',
   fields: [
-    { is: 'formula', key: 'when', label: 'Printed only when' },
-    { is: 'text', key: 'note', label: 'In words, after “when”' },
+    { is: 'condition', key: 'when', label: 'Printed only when' },
+    { is: 'note', key: 'note', label: 'Said in the margin' },
   ],
   insert: {
     among: 'Around',
-    words: 'A condition',
+    words: 'Print only when…',
     make: () => ({
       type: 'whenSection',
-      attrs: { when: 'TRUE', note: 'this holds' },
+      attrs: { when: 'true' },
       content: [{ type: 'then', content: [{ type: 'paragraph' }] }],
     }),
   },
