@@ -37,6 +37,7 @@ export default defineNuxtConfig({
           'refDebounced',
           'until',
           'useElementSize',
+          'useMediaQuery',
           'useLocalStorage',
           'useObjectUrl',
           'useEventListener',

@@ -41,6 +41,7 @@ const DIALOGS: readonly [name: string, path: string, opener: { button: string } 
   ['new template', '/templates', { button: 'New template' }],
   ['sample record', '/templates/glasshouse-quote', { button: 'Sample…' }],
   ['link', '/templates/glasshouse-quote', { button: 'Link' }],
+  ['records to prove on', '/templates/glasshouse-quote/prove', { button: 'Choose others…' }],
   ['ready-made calculations', '/templates/glasshouse-quote/figures', { button: 'Ready-made…' }],
   ['formula help', '/templates/glasshouse-quote/figures', { button: 'Formula help' }],
   ['versions', '/templates/glasshouse-quote/figures', { button: 'Versions' }],
@@ -65,6 +66,19 @@ for (const [name, path, opener] of DIALOGS) {
     await expect(before).toBeFocused();
   });
 }
+
+test('the sheet with a condition, a table and its proof open can be used by everybody', async ({ page }) => {
+  await page.setViewportSize({ width: 1600, height: 900 });
+  await page.goto('/templates/glasshouse-quote?record=D-1187&proof=1');
+  await expect(page.getByRole('figure', { name: 'Page 1 of 1' })).toBeVisible();
+  await page.locator('.margin-notes').getByRole('button', { name: 'when site works include a crane' }).click();
+  await expect(page.getByRole('region', { name: 'Where it holds' })).toBeVisible();
+  expect(await barriers(page)).toEqual([]);
+  await page.locator('.sheet-text table.lines td').nth(3).click();
+  await expect(page.getByRole('group', { name: 'Columns of the table' })).toBeVisible();
+  await page.getByRole('tab', { name: 'What if' }).click();
+  expect(await barriers(page)).toEqual([]);
+});
 
 test('on a narrow screen the leaf lies below the desk, and the paper stays white in the dark', async ({ page }) => {
   await page.emulateMedia({ colorScheme: 'dark' });

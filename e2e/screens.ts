@@ -7,6 +7,7 @@ export const SCREENS: readonly [path: string, shows: (page: Page) => ReturnType<
   ['/records/Deal/D-1188/produce/glasshouse-quote', (page) => page.getByText('No issues found')],
   ['/templates', (page) => page.getByRole('link', { name: 'Delivery note' })],
   ['/templates/glasshouse-quote', (page) => page.getByRole('textbox', { name: 'Sheet of Glasshouse quote' })],
+  ['/templates/glasshouse-quote/prove', (page) => page.getByText(/can be filed/)],
   ['/templates/glasshouse-quote/figures', (page) => page.getByText('all in order')],
   ['/register', (page) => page.getByRole('searchbox', { name: 'Search the register' })],
   ['/setup/people', (page) => page.getByText('tamar@orrinvale.example').first()],

@@ -25,7 +25,7 @@ export async function proveOnRecords(services: Services, template: Template, pin
   const records: StoppedRecord[] = [];
   const schema = await recordSchema();
   const paths = readsOf(template, pins, schema);
-  const ids = await proofRecords(template, paths, schema);
+  const ids = await proofRecords(services, template, pins, paths, schema);
   for (const snapshot of await readAllWithPaths(services, template, paths, ids)) {
     const { id } = snapshot;
     const { findings } = await services.press.compose(

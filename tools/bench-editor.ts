@@ -18,6 +18,10 @@ const DELAY = 50;
 const OPENING = 1_000;
 /** From a change until the values are those of the change. */
 const COMPUTING = 100;
+/** From a key until the pages of the proof beside the sheet show it: the median, and the 95th percentile. */
+const PROOFING = [150, 400] as const;
+/** Until ten records are proved, from the address on. */
+const PROVING = 3_000;
 const write = (line: string) => process.stdout.write(`${line}\n`);
 const lumbix = new Lumbix(port, data);
 
@@ -107,6 +111,52 @@ async function computed(page: Page): Promise<number> {
   return at(all, 0.5);
 }
 
+/** From a key until the proof beside the sheet is drawn with what it did. */
+async function proofing(page: Page): Promise<boolean> {
+  await page.setViewportSize({ width: 1600, height: 900 });
+  await page.goto(`${lumbix.url}/templates/full-proposal?record=D-1203&proof=1`);
+  await page.locator('.proof-desk [data-page="1"] svg').waitFor();
+  await page.locator('.sheet-text h1').first().click();
+  await page.keyboard.press('End');
+  await page.evaluate(() => {
+    const times: number[] = [];
+    let began: number | undefined;
+    Object.assign(window, { times });
+    addEventListener('keydown', () => (began = performance.now()), { capture: true });
+    new MutationObserver((changes) => {
+      const isDrawn = changes.some(({ target }) => (target as Element).closest?.('.drawing, .sheet'));
+      if (!isDrawn || began === undefined) return;
+      const at = began;
+      began = undefined;
+      requestAnimationFrame(() => times.push(performance.now() - at));
+    }).observe(document.querySelector('.proof-desk')!, { childList: true, subtree: true });
+  });
+  for (let count = 0; count < 30; count++) {
+    await page.keyboard.press('e');
+    await page.waitForTimeout(700);
+  }
+  const times = (await page.evaluate(() => (window as unknown as { times: number[] }).times)).slice(5);
+  const [median, slow] = [at(times, 0.5), at(times, 0.95)];
+  write(
+    `Proof beside the sheet: follows a key in ${whole(median)} (bar ${PROOFING[0]}), at the 95th percentile in ${whole(slow)} (bar ${PROOFING[1]}), ${times.length} keys.`,
+  );
+  return times.length > 20 && median <= PROOFING[0] && slow <= PROOFING[1];
+}
+
+/** Until ten records are proved. */
+async function proving(page: Page): Promise<boolean> {
+  const all: number[] = [];
+  for (let round = 0; round < ROUNDS; round++) {
+    await page.goto(`${lumbix.url}/templates`);
+    const began = performance.now();
+    await page.goto(`${lumbix.url}/templates/full-proposal/prove`, { waitUntil: 'commit' });
+    await page.getByText(/can be filed/).waitFor();
+    all.push(performance.now() - began);
+  }
+  write(`Ten records proved in ${whole(at(all, 0.5))} (bar ${PROVING}).`);
+  return at(all, 0.5) <= PROVING;
+}
+
 await lumbix.start();
 const browser = await chromium.launch(chromiumOptions);
 try {
@@ -119,6 +169,8 @@ try {
   const isQuick = [
     await measure(page, 'Proposal of 40 lines', '/templates/full-proposal?record=D-1203'),
     await measure(page, 'Sixty pages, 300 blocks', '/templates/bench-large?record=D-1203'),
+    await proofing(page),
+    await proving(page),
   ];
   process.exitCode = isQuick.every(Boolean) ? 0 : 1;
 } finally {

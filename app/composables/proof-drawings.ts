@@ -8,6 +8,8 @@ export interface ProofPages extends Omit<Answered, 'glyphs'> {
   /** The glyphs that all pages share, as SVG definitions. */
   glyphs: string;
 }
+/** What is drawn of a proof, whatever it is of. */
+export type ShownProof = Pick<Answer<'POST /productions'>, 'values' | 'sections'> & { pages: ProofPages };
 export type ProofPage = ProofPages['pages'][number];
 
 /** How many pages are sent for at once. */

@@ -1,4 +1,5 @@
 import { duplicateChosen, moveChosen, removeChosen, toggleList } from '~/editor/commands';
+import { LINES } from '#core/record/schema';
 import { PANELS } from '~/editor/kinds/panels';
 import { outlineOf } from '~/editor/outline';
 import { useCommandsStore, type ScreenCommand } from '~/stores/commands';
@@ -17,6 +18,10 @@ export function useSheetCommands(): void {
   const mark = (name: string) => sheet.editor?.chain().focus().toggleMark(name).run();
   const acts: ScreenCommand[] = [
     { name: 'Insert: value', about: '=[', run: () => sheet.writeFormula() },
+    { name: 'Insert: line table', about: 'of the lines', run: () => void sheet.insertTable(LINES) },
+    { name: 'Insert: totals', about: '', run: () => (sheet.askingTotals = true) },
+    { name: 'Insert: tax summary', about: '', run: () => void sheet.insertSchedule('tax summary') },
+    { name: 'Insert: payment schedule', about: '', run: () => void sheet.insertSchedule('payment schedule') },
     { name: 'Find and replace', about: 'Ctrl F', run: () => (sheet.finding = true) },
     { name: 'Bold', about: 'Ctrl B', run: () => mark('bold') },
     { name: 'Italic', about: 'Ctrl I', run: () => mark('italic') },

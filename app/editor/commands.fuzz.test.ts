@@ -37,7 +37,8 @@ import {
 import { sheetExtensions } from './extensions';
 import { PANELS } from './kinds/panels';
 import { LayoutDoc } from './layout-doc';
-import { newId, partIdsPlugin } from './part-ids';
+import { newId } from './new-id';
+import { partIdsPlugin } from './part-ids';
 import { takeDoc } from './take-layout';
 import { wholeGridsPlugin } from './whole-grids';
 

@@ -7,7 +7,7 @@ import {
   type EditorState,
   type Transaction,
 } from '@tiptap/pm/state';
-import { newId } from './part-ids';
+import { newId } from './new-id';
 
 /** The words of a change, for its step of the history. */
 export const WORDS = 'words';

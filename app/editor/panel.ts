@@ -4,15 +4,25 @@ export type Field =
   /** `ofItems`: each item of the part's list is in scope. */
   | { is: 'formula'; key: string; label: string; hint?: string; optional?: boolean; ofItems?: boolean }
   /** A formula that holds or does not. `ofItems`: as above. */
-  | { is: 'condition'; key: string; label: string; optional?: boolean; ofItems?: boolean }
+  | { is: 'condition'; key: string; label: string; optional?: boolean; ofItems?: boolean; onlyWith?: string }
   /** A list, and which of its items. */
   | { is: 'items'; key: string; label: string }
+  /** What a line table does with its items as a whole: groups them, treats those that are optional, carries a sum over its pages. */
+  | { is: 'table'; key: 'groups' | 'optional' | 'carry'; label: string }
   /** The words of the margin note: made from the formula, or the author's own. */
   | { is: 'note'; key: string; label: string }
   | { is: 'number'; key: string; label: string; unit?: string; least: number; most: number; optional?: boolean }
   | { is: 'yes'; key: string; label: string }
   /** `onlyWith`: another property of the part that has to be set. */
-  | { is: 'choice'; key: string; label: string; options: readonly Option[]; onlyWith?: string }
+  | {
+      is: 'choice';
+      key: string;
+      label: string;
+      options: readonly Option[];
+      onlyWith?: string;
+      /** A part of the whole may be set by dragging, too. */
+      ofParts?: boolean;
+    }
   /** The look of what a formula gives, by examples. `of`: the attribute that holds the formula. */
   | { is: 'look'; key: string; label: string; of: string; ofItems?: boolean }
   /** A file of the template. */
@@ -42,8 +52,8 @@ export interface KindPanel {
   label: string;
   fields: readonly Field[];
   /**
-   * Under which heading of the Insert menu it stands, and what is put in; `lines`: columns that suit the record's lines. Absent for
-   * what only comes with another kind.
+   * Under which heading of the Insert menu it stands, and what is put in. Absent for what only comes with another kind, or is put in
+   * with figures of its own.
    */
   insert?: {
     among: 'Text' | 'Record' | 'Page' | 'Around';
@@ -51,6 +61,6 @@ export interface KindPanel {
     /** What it is called in the history, where that is not its label. */
     done?: string;
     keys?: string;
-    make: (id: () => string, lines?: readonly object[]) => NewPart;
+    make: (id: () => string) => NewPart;
   };
 }

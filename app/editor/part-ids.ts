@@ -1,10 +1,8 @@
 import { Extension } from '@tiptap/core';
 import { Fragment, type Node } from '@tiptap/pm/model';
 import { Plugin } from '@tiptap/pm/state';
+import { newId } from './new-id';
 import { isOwnChange } from './take-layout';
-
-/** An id that no other part has. */
-export const newId = (): string => `b-${crypto.randomUUID().replaceAll('-', '').slice(0, 12)}`;
 
 const hasId = ({ type }: Node) => type.spec.attrs !== undefined && 'id' in type.spec.attrs;
 

@@ -2,7 +2,7 @@ import { Extension } from '@tiptap/core';
 import type { Node } from '@tiptap/pm/model';
 import { Plugin } from '@tiptap/pm/state';
 import { isOwnChange } from './take-layout';
-import { newId } from './part-ids';
+import { newId } from './new-id';
 
 /** The most columns that a table of words may have. */
 const MOST_COLUMNS = 40;

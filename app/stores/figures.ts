@@ -6,6 +6,7 @@ import { type DerivedList, type Figure, type FigureSheet } from '#core/sheet/fig
 import { figureKey, sheetFormulas } from '#core/sheet/formulas';
 import type { PageView } from '#core/production/page-view';
 import { SAMPLE_ID, sampleRecord } from '#core/template/sample-record';
+import { withTried, type Tried } from '#core/template/what-if';
 import { pathsNear } from '#core/record/paths';
 import type { SheetView } from '#core/sheet/view';
 import type { Workings } from '#core/sheet/workings';
@@ -59,6 +60,7 @@ export const useFiguresStore = defineStore('figures', () => {
     withPage = false,
   ): Promise<void> {
     showsPage.value = withPage;
+    tried.value = [];
     [shown.value, view.value, page.value, problem.value, selected.value, row.value] = [
       undefined,
       undefined,
@@ -109,8 +111,25 @@ export const useFiguresStore = defineStore('figures', () => {
     const { sample, record } = template.value!;
     sampleShown = sample;
     const { record: snapshot } = sampleRecord(sample ?? {}, opened.value!.schema, record.type);
-    shown.value = { record: snapshot, registered: [], paths: new Set() };
-    await workshop.look({ snapshot, registered: [] });
+    await show({ record: snapshot, registered: [], paths: new Set() });
+  }
+
+  /** Values that are tried in place of the record's own: shown, never saved, never filed. */
+  const tried = shallowRef<readonly Tried[]>([]);
+  /** What was read, without them. */
+  let read: { record: RecordSnapshot; registered: RegisteredDocument[]; paths: ReadonlySet<string> } | undefined;
+  async function show(now: NonNullable<typeof read>): Promise<void> {
+    read = now;
+    const { record: snapshot } = withTried(now.record, tried.value, opened.value!.schema);
+    shown.value = { ...now, record: snapshot };
+    await workshop.look({ snapshot, registered: now.registered });
+  }
+  /** Tries a value, or no longer. */
+  async function tryValue(path: string, value: string | undefined): Promise<void> {
+    const others = tried.value.filter((each) => each.path !== path);
+    tried.value = value === undefined ? others : [...others, { path, value }];
+    if (read) await show(read);
+    await compute();
   }
 
   /** The pictures that were asked for already, by the record and their paths. */
@@ -123,12 +142,12 @@ export const useFiguresStore = defineStore('figures', () => {
       api('GET /records/{type}/{id}/registered', { parameters }),
     ]);
     picturesRead = '';
-    shown.value = { record, registered, paths: new Set(paths) };
-    await workshop.look({ snapshot: record, registered });
+    await show({ record, registered, paths: new Set(paths) });
   }
 
   /** Shows the values for another record. */
   async function choose(recordId: string): Promise<void> {
+    tried.value = [];
     await look(recordId, pathsWith(await workshop.paths(template.value!)));
     row.value = 0;
     await compute();
@@ -187,8 +206,7 @@ export const useFiguresStore = defineStore('figures', () => {
       const query = { paths: [...paths].join(), pictures: pictures.join() };
       const snapshot = await api('GET /records/{type}/{id}/values', { parameters, query });
       if (shown.value?.record !== record) return;
-      shown.value = { record: snapshot, registered, paths };
-      await workshop.look({ snapshot, registered });
+      await show({ record: snapshot, registered, paths });
       await compute();
     } catch {
       // A picture that does not come is shown as not read.
@@ -339,6 +357,8 @@ export const useFiguresStore = defineStore('figures', () => {
     template,
     shown,
     isSample,
+    tried,
+    tryValue,
     problem,
     view,
     page,

@@ -7,17 +7,28 @@ import { useDraftStore } from './draft';
 export const useProofRecordsStore = defineStore('proof-records', () => {
   const workshop = useWorkshop();
   const draft = useDraftStore();
+  /** With their values once those were asked for. */
   const records = shallowRef<Answer<'GET /templates/{id}/draft/proof-records'>>([]);
   let loaded: string | undefined;
 
-  /** Reads the records, once for a template; where they do not come, conditions are written without them. */
+  /** The records as they are chosen now. @throws ApiProblem */
+  async function choose(): Promise<typeof records.value> {
+    const { id } = draft.template!;
+    loaded = undefined;
+    return (records.value = await api('GET /templates/{id}/draft/proof-records', { parameters: { id }, query: {} }));
+  }
+
+  /** Reads the records with their values, once for a template; where they do not come, conditions are written without them. */
   async function load(): Promise<void> {
     const id = draft.template?.id;
     if (id === undefined || id === loaded) return;
     loaded = id;
     try {
-      records.value = await api('GET /templates/{id}/draft/proof-records', { parameters: { id } });
-      await workshop.proveOn(records.value);
+      records.value = await api('GET /templates/{id}/draft/proof-records', {
+        parameters: { id },
+        query: { values: true },
+      });
+      await workshop.proveOn(records.value.flatMap(({ name, record }) => (record ? [{ name, record }] : [])));
     } catch {
       [records.value, loaded] = [[], undefined];
     }
@@ -39,5 +50,5 @@ export const useProofRecordsStore = defineStore('proof-records', () => {
     return [...found].sort();
   });
 
-  return { records, currencies, load, holdsFor };
+  return { records, currencies, choose, load, holdsFor };
 });

@@ -3,8 +3,12 @@ import type { Node, Schema } from '@tiptap/pm/model';
 import { TextSelection, type Command } from '@tiptap/pm/state';
 import { defineStore } from 'pinia';
 import { houseStyleOf } from '#core/template/house-style-of';
-import { calledByType, fieldOf, LINES } from '#core/record/schema';
-import { lineColumns } from '#core/template/line-columns';
+import { calledByType } from '#core/record/schema';
+import type { FigureSheet } from '#core/sheet/figure';
+import type { ColumnDefinition, LineTable } from '#core/template/blocks/line-table';
+import type { OptionalWay } from '#core/template/design/optional-ways';
+import type { Schedule, TotalId } from '#core/template/design/totals';
+import type { GroupField } from '~/workers/figure-workshop';
 import type { Template } from '#core/template/template';
 import {
   dropRegion,
@@ -28,7 +32,7 @@ import { showValues } from '~/editor/kinds/value/value-view';
 import { LayoutDoc } from '~/editor/layout-doc';
 import { setLeftOut } from '~/editor/left-out';
 import type { KindPanel, NewPart } from '~/editor/panel';
-import { newId } from '~/editor/part-ids';
+import { newId } from '~/editor/new-id';
 import { usesFormula } from '~/editor/field-tree';
 import { FROM_DRAFT, takeDoc } from '~/editor/take-layout';
 import { viewedExtensions } from '~/editor/views';
@@ -71,6 +75,7 @@ function freeName(name: string, taken: readonly string[]): string {
 export const useSheetStore = defineStore('sheet', () => {
   const draft = useDraftStore();
   const figures = useFiguresStore();
+  const workshop = useWorkshop();
   const editor = shallowRef<Editor>();
   /** What is chosen, and the parts around it, from the innermost out. */
   const chosen = shallowRef<readonly Chosen[]>([]);
@@ -81,6 +86,8 @@ export const useSheetStore = defineStore('sheet', () => {
   const notice = ref('');
   /** Whether words are looked for. */
   const finding = ref(false);
+  /** Whether it is asked which totals are put in. */
+  const askingTotals = ref(false);
   let docs: LayoutDoc | undefined;
   /** The layout that the editor shows. */
   let shown: Template['layout'] | undefined;
@@ -191,9 +198,7 @@ export const useSheetStore = defineStore('sheet', () => {
 
   /** Puts a new part of a kind in; what holds blocks around those that are chosen. */
   function insertKind({ insert: put, label }: KindPanel): void {
-    const { schema } = draft.opened!;
-    const lines = lineColumns(schema, fieldOf(schema, draft.template!.record.type, LINES)?.target);
-    const part = put!.make(newId, lines);
+    const part = put!.make(newId);
     const words = `${put!.done ?? label} put in`;
     if (put!.among !== 'Around' || !hasChosenBlocks(editor.value!.state)) return insert(part, words);
     const around = (made: Schema, inside: readonly Node[]) =>
@@ -265,6 +270,106 @@ export const useSheetStore = defineStore('sheet', () => {
     const isOther = 'when' in attributes || 'list' in attributes;
     return isOther && note ? { note: null, earlierNote: note } : {};
   }
+
+  /** The column of the chosen line table that is worked on, by its id. */
+  const column = ref<string>();
+  watch(
+    () => chosen.value[0]?.id,
+    () => (column.value = undefined),
+  );
+  const tableOf = (id: string) => partOf(editor.value!.state.doc, id)?.node.attrs as LineTable | undefined;
+  const changeTable = (id: string, attributes: Partial<LineTable>, words: string) => change(id, attributes, words);
+
+  function changeColumn(id: string, columnId: string, part: Readonly<Record<string, unknown>>, words: string): void {
+    const columns = tableOf(id)!.columns.map((each) =>
+      each.id === columnId ? withoutUnsaid({ ...each, ...part }) : each,
+    );
+    changeTable(id, { columns: columns as ColumnDefinition[] }, words);
+  }
+
+  /** Moves a column before another one, or to the end. */
+  function moveColumn(id: string, columnId: string, before: string | undefined): void {
+    const all = tableOf(id)!.columns;
+    const moved = all.find((each) => each.id === columnId);
+    if (!moved || before === columnId) return;
+    const others = all.filter((each) => each !== moved);
+    const at = before === undefined ? others.length : others.findIndex((each) => each.id === before);
+    changeTable(id, { columns: others.toSpliced(at, 0, moved) }, 'Column moved');
+  }
+
+  /** Adds a column behind another one, or at the end, and opens it. */
+  function addTableColumn(id: string, made: ColumnDefinition, behind?: string): void {
+    const all = tableOf(id)!.columns;
+    const named = { ...made, id: newId() };
+    const at = all.findIndex((each) => each.id === behind);
+    changeTable(
+      id,
+      { columns: all.toSpliced(at === -1 ? all.length : at + 1, 0, named) },
+      `Column “${made.heading}” added`,
+    );
+    column.value = named.id;
+  }
+
+  function removeColumn(id: string, columnId: string): void {
+    const all = tableOf(id)!.columns;
+    if (all.length === 1) return;
+    const { carry } = tableOf(id)!;
+    const columns = all.filter((each) => each.id !== columnId);
+    changeTable(id, { columns, ...(carry === columnId && { carry: undefined }) }, 'Column deleted');
+    column.value = undefined;
+  }
+
+  /** Changes the figures and the sheet in one step. */
+  function changeWithFigures(next: FigureSheet, words: string, command: Command, joins = newId()): void {
+    const template = draft.template!;
+    if (next !== template.sheet) draft.change({ ...template, sheet: next }, { words, joins });
+    run((state, dispatch) => command(state, dispatch && ((tr) => dispatch(tr.setMeta(JOINS, joins)))));
+  }
+
+  /** Groups a table by a field of its items, or no more. */
+  async function groupTable(id: string, by: GroupField | undefined): Promise<void> {
+    const { sheet: next, groups } = await workshop.grouped(draft.template!, tableOf(id)!, by);
+    const words = by ? `Grouped by ${by.label.toLowerCase()}` : 'Groups taken away';
+    changeWithFigures(next, words, setAttributes(id, { groups }, words));
+  }
+
+  /** Has a table treat optional items in another way. */
+  async function treatOptional(id: string, field: string, way: OptionalWay): Promise<void> {
+    const { table, behind } = await workshop.treatingOptional(tableOf(id)!, field, way);
+    const words = 'Optional lines changed';
+    const { list, columns } = table;
+    const { sheet: same } = draft.template!;
+    const joins = newId();
+    changeWithFigures(same, words, setAttributes(id, { list, columns }, words), joins);
+    if (behind) changeWithFigures(same, words, insertBlock(editor.value!.schema.nodeFromJSON(behind), words), joins);
+  }
+
+  /** Puts a table of a list in, with the columns that suit it and the figures that it needs. */
+  async function insertTable(list: string): Promise<void> {
+    const { sheet: next, block } = await workshop.table(draft.template!, list);
+    insertWithFigures(next, block, 'Line table put in');
+  }
+
+  /** Puts totals in, with the figures that they need. */
+  async function insertTotals(wanted: readonly TotalId[]): Promise<void> {
+    const { sheet: next, block } = await workshop.totals(draft.template!, wanted);
+    insertWithFigures(next, block, 'Totals put in');
+  }
+
+  /** Puts a summary of tax or a schedule of payments in, as a table of the list that is made for it. */
+  async function insertSchedule(what: Schedule): Promise<void> {
+    const found = await workshop.schedule(draft.template!, what);
+    if (!found) return void (notice.value = `These records have no fields that a ${what} can be computed from.`);
+    insertWithFigures(found.sheet, found.block, `${what[0]!.toUpperCase()}${what.slice(1)} put in`);
+  }
+
+  function insertWithFigures(next: FigureSheet, block: object, words: string): void {
+    changeWithFigures(next, words, insertBlock(editor.value!.schema.nodeFromJSON(block), words));
+    editor.value!.commands.focus();
+  }
+
+  /** Whether there is a part of an id. */
+  const hasPart = (id: string) => !!editor.value && partOf(editor.value.state.doc, id) !== undefined;
 
   /** Whether a part holds another one of a kind. */
   function holdsPart(id: string, type: string): boolean {
@@ -377,6 +482,18 @@ export const useSheetStore = defineStore('sheet', () => {
     insertKind,
     insertField,
     change,
+    column,
+    changeColumn,
+    moveColumn,
+    addTableColumn,
+    removeColumn,
+    groupTable,
+    treatOptional,
+    askingTotals,
+    insertTable,
+    insertTotals,
+    insertSchedule,
+    hasPart,
     holdsPart,
     setOwn,
     choose,
@@ -401,3 +518,9 @@ function filled(part: NewPart, blocks: NewPart[]): NewPart {
   const isLine = first.type === 'paragraph' && !first.content;
   return { ...part, content: isLine ? blocks : [filled(first, blocks), ...rest] };
 }
+
+/** Without what is not said. */
+const withoutUnsaid = (object: Readonly<Record<string, unknown>>) =>
+  Object.fromEntries(
+    Object.entries(object).filter(([, each]) => each !== undefined && each !== null && each !== false),
+  );

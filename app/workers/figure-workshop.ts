@@ -4,6 +4,28 @@ import { asCondition } from '#core/formula/functions';
 import type { Value } from '#core/formula/value';
 import { Subjects, type Subject, type SubjectGroup } from '#core/condition/subjects';
 import { conditionView, type ConditionView } from '#core/condition/view';
+import type { FigureSheet } from '#core/sheet/figure';
+import type { ColumnDefinition, LineTable } from '#core/template/blocks/line-table';
+import type { Totals } from '#core/template/blocks/totals';
+import {
+  columnFor,
+  groupedBy,
+  optionalWay,
+  tableOf,
+  withGroups,
+  withOptional,
+  type Designed,
+} from '#core/template/design/tables';
+import type { OptionalWay } from '#core/template/design/optional-ways';
+import {
+  scheduleOf,
+  totalsOf,
+  totalsOffered,
+  type Schedule,
+  type TotalId,
+  type TotalOffer,
+} from '#core/template/design/totals';
+import { newId } from '~/editor/new-id';
 import { Checker } from '#core/sheet/check';
 import { completionsAt, type Completions } from '#core/sheet/complete';
 import { dayOf } from '#core/formula/date';
@@ -50,6 +72,19 @@ export interface Holding {
   name: string;
   holds?: boolean;
   why?: string;
+}
+
+/** A field of items that a table can be grouped by. */
+export interface GroupField {
+  formula: string;
+  label: string;
+}
+
+/** What a line table does with its items, and could do. */
+export interface TableState {
+  groupedBy: string | undefined;
+  groupFields: GroupField[];
+  optional: (GroupField & { way: OptionalWay })[];
 }
 
 /** A template off the page's thread: checked, computed and completed here while a person types. */
@@ -182,6 +217,56 @@ export class FigureWorkshop {
     let sheet = this.#proofSheets.get(record);
     if (!sheet) this.#proofSheets.set(record, (sheet = this.#sheetOf({ snapshot: record, registered: [] })));
     return sheet;
+  }
+
+  /** A table of a list, with the figures that it needs. */
+  table(template: Template, list: string): Designed {
+    return tableOf(template, this.#around.schema, list, newId);
+  }
+
+  /** A summary of tax or a schedule of payments; undefined where the records have nothing to compute one from. */
+  schedule(template: Template, what: Schedule): Designed | undefined {
+    const found = scheduleOf(template, this.#around.schema, what);
+    return found && this.table({ ...template, sheet: found.sheet }, found.list);
+  }
+
+  totalsOffered(template: Template): TotalOffer[] {
+    return totalsOffered(template, this.#around.schema);
+  }
+
+  totals(template: Template, wanted: readonly TotalId[]): { sheet: FigureSheet; block: Totals } {
+    return totalsOf(template, this.#around.schema, wanted, newId);
+  }
+
+  /** A table grouped by a field of its items, or no more. */
+  grouped(template: Template, table: LineTable, by: GroupField | undefined): ReturnType<typeof withGroups> {
+    return withGroups(template, this.#around.schema, table, by);
+  }
+
+  /** A table that treats optional items in another way. */
+  treatingOptional(table: LineTable, field: string, way: OptionalWay): ReturnType<typeof withOptional> {
+    return withOptional(table, field, way, newId);
+  }
+
+  /** What a table does already: the field that it is grouped by, and how it treats items by each of their yes-or-no fields. */
+  tableState(template: Template, table: LineTable): TableState {
+    const item = this.#checker?.itemOf(table.list);
+    const fields = item ? this.#checker!.namesIn(item) : [];
+    return {
+      groupedBy: groupedBy(template, table),
+      groupFields: fields
+        .filter(({ type }) => type.is === 'text' || type.is === 'boolean' || type.is === 'date')
+        .map(({ name, label }) => ({ formula: name, label })),
+      optional: fields
+        .filter(({ type, figure }) => type.is === 'boolean' && !figure)
+        .map(({ name, label }) => ({ formula: name, label, way: optionalWay(table, name) })),
+    };
+  }
+
+  /** A column of what is chosen for it. */
+  column(formula: string, label: string, list: string): ColumnDefinition {
+    const { type } = this.#checker!.formula(formula, this.#checker!.itemOf(list));
+    return columnFor(formula, label, type);
   }
 
   workings(key: string, row: number): Workings | undefined {

@@ -1,8 +1,9 @@
-import { anything, boolean, label, number, oneOf, shape, text, uuid } from '../shape/shape';
+import { anything, boolean, label, listOf, number, oneOf, shape, text, uuid } from '../shape/shape';
 import { templateShape, type Pins } from '../template/template';
 import { DOCUMENT_KINDS } from '../template/document-kinds';
 import { all, count, day, moment, recordSchema, recordSnapshot, uuidText, words } from './answers';
 import { endpoint } from './endpoint';
+import { draftProof, drawingsWanted } from './productions';
 import { ofTemplate } from './templates';
 
 /** How often a draft was saved: a change is made to what was saved last. Zero where there is no draft yet. */
@@ -109,11 +110,38 @@ export const draftEndpoints = {
     twice: 'safe',
     perMinute: 120,
   }),
+  'POST /templates/{id}/draft/proof': endpoint({
+    about:
+      'The proof of a draft as it is given, saved or not, for a record or for the made-up one that is kept with it, with values that are tried in place of the record’s own. Nothing is kept of it, and nothing can be filed from it.',
+    may: 'publish',
+    parameters: ofTemplate,
+    body: shape({
+      template: templateShape,
+      /** The id of the record; absent for the made-up one. */
+      record: text(100),
+      /** Instead of what the template chooses. */
+      edition: text(100),
+      houseStyle: text(120),
+      /** Values in place of the record's own: by their value paths, as people type them. */
+      tried: listOf(shape({ path: text(500).required(), value: text(10_000).defined() }).required(), 100),
+      /** Reads the record anew, though it was read a moment before. */
+      fresh: boolean(),
+      ...drawingsWanted,
+    }).required(),
+    answer: draftProof,
+    problems: [404, 422],
+    twice: 'same',
+    perMinute: 1_200,
+  }),
   'GET /templates/{id}/draft/proof-records': endpoint({
     about: 'The records that a draft is proved on: those that it names, or ten that differ most in what it reads.',
     may: 'publish',
     parameters: ofTemplate,
-    answer: all(shape({ name: words(), record: recordSnapshot() }).required()),
+    query: shape({
+      /** Whether every field that a condition can look at comes with them. */
+      values: boolean(),
+    }).required(),
+    answer: all(shape({ id: words(), name: words(), record: recordSnapshot().optional() }).required()),
     problems: [404],
     twice: 'safe',
   }),

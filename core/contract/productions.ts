@@ -12,16 +12,8 @@ const drawn = {
 
 const ofProduction = shape({ id: uuid().required() }).required();
 
-const proof = shape({
-  /** Names the production: to explain it, to print a trial of it, to file it. */
-  id: uuidText(),
-  template: shape({
-    id: words(),
-    name: words(),
-    kind: words(),
-    versionId: uuidText(),
-    version: count(),
-  }).required(),
+/** What is shown of a document that is not filed. */
+const shown = {
   /** `called`: what a record of its type is called in a sentence. */
   record: shape({ type: words(), called: words(), id: words(), name: words() }).required(),
   issueDate: day(),
@@ -58,7 +50,31 @@ const proof = shape({
     ),
     pageSize: shape({ width: number().required(), height: number().required() }).required(),
   }).required(),
+};
+
+const proof = shape({
+  /** Names the production: to explain it, to print a trial of it, to file it. */
+  id: uuidText(),
+  template: shape({
+    id: words(),
+    name: words(),
+    kind: words(),
+    versionId: uuidText(),
+    version: count(),
+  }).required(),
+  ...shown,
 }).required();
+
+/** The proof of a draft: it names no production, so nothing can be filed from it. */
+export const draftProof = shape({ ...shown, houseStyle: words() }).required();
+
+/** Which drawings come with a proof. */
+export const drawingsWanted = {
+  /** Digests of drawings that are at hand already: they do not come again. */
+  has: listOf(text(64).required(), 1_000),
+  /** Numbers of the pages whose drawings are to come with the answer; of others they can be asked for. The first two, where none is said. */
+  near: listOf(number().integer().min(1).required(), 100),
+};
 
 export const productionEndpoints = {
   'GET /productions': endpoint({
@@ -86,10 +102,7 @@ export const productionEndpoints = {
       record: text(100).min(1).required(),
       /** What is not left to the template. */
       choices: shape({ plan: text(100), edition: text(100), houseStyle: text(100) }),
-      /** Digests of drawings that are at hand already: they do not come again. */
-      has: listOf(text(64).required(), 1_000),
-      /** Numbers of the pages whose drawings are to come with the answer; of others they can be asked for. The first two, where none is said. */
-      near: listOf(number().integer().min(1).required(), 100),
+      ...drawingsWanted,
     }).required(),
     answer: proof,
     status: 201,

@@ -6,18 +6,25 @@ import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from './
  * items there are and how great amounts are. Always the one that brings most of what none taken before has, where what few records
  * have counts for more.
  */
-export function mostDifferent(
+export const mostDifferent = (
   records: readonly RecordSnapshot[],
   count: number,
   schema: RecordSchema,
-): RecordSnapshot[] {
-  const left = records.map((record) => ({ record, traits: new Set(traitsOf(record, schema)) }));
-  const open = rarity(left.map(({ traits }) => traits));
-  const taken: RecordSnapshot[] = [];
+): RecordSnapshot[] => mostDifferentBy(records, count, (record) => traitsOf(record, schema));
+
+/** Those that differ most from each other by some traits, at most `count` of them. */
+export function mostDifferentBy<Item>(
+  items: readonly Item[],
+  count: number,
+  traits: (item: Item) => Iterable<string>,
+): Item[] {
+  const left = items.map((item) => ({ item, traits: new Set(traits(item)) }));
+  const open = rarity(left.map((each) => each.traits));
+  const taken: Item[] = [];
   while (taken.length < count && left.length > 0) {
-    const news = left.map(({ traits }) => [...traits].reduce((sum, trait) => sum + (open.get(trait) ?? 0), 0));
+    const news = left.map((each) => [...each.traits].reduce((sum, trait) => sum + (open.get(trait) ?? 0), 0));
     const [next] = left.splice(news.indexOf(Math.max(...news)), 1);
-    taken.push(next!.record);
+    taken.push(next!.item);
     for (const trait of next!.traits) open.delete(trait);
   }
   return taken;

@@ -2,6 +2,7 @@ import { Subjects } from '../condition/subjects';
 import { conditionSentence, itemSentence } from '../condition/sentence';
 import { Checker, type CheckContext } from '../sheet/check';
 import type { Block } from './blocks';
+import type { LineTable } from './blocks/line-table';
 import { ALWAYS, MARGIN_NOTES } from './margin-note';
 import { mapBlocks } from './walk';
 
@@ -26,12 +27,19 @@ export class NoteWords {
   /** The margin notes of blocks and of all that they hold, by their ids, in whole: "when the heating is pipe". */
   notesOf(blocks: readonly Block[], found: Record<string, string> = {}): Record<string, string> {
     mapBlocks(blocks, (block, within) => {
+      if (block.type === 'lineTable') found[block.attrs.id] = MARGIN_NOTES.forEach(this.#rowOf(block.attrs, within));
       const words = this.#noteFor(block, within) ?? ('note' in block.attrs ? block.attrs.note : undefined);
       if (words !== undefined)
         found[block.attrs.id] = block.type === 'forEach' ? MARGIN_NOTES.forEach(words) : MARGIN_NOTES.when(words);
       return block;
     });
     return found;
+  }
+
+  /** What a row of a table is for. */
+  #rowOf({ list, filter }: LineTable, within: readonly string[]): string {
+    const passing = filter === undefined ? list : `${list}[${filter}]`;
+    return itemSentence(passing, this.#made, this.#made.checker.itemIn(within));
   }
 
   /** The words of a block that has none of its own; undefined for one that has, or needs none. */

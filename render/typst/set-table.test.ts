@@ -21,7 +21,7 @@ const table = (rows: TableRow[], widths: ComposedTable['columns'][number]['width
   block: 'lines',
   label: 'Lines',
   style: 'rules',
-  columns: widths.map((width) => ({ heading: [], align: 'start', width })),
+  columns: widths.map((width, at) => ({ id: String(at), heading: [], align: 'start', width })),
   sections: [{ rows }],
 });
 const set = (rows: TableRow[], ...widths: ComposedTable['columns'][number]['width'][]) =>
@@ -59,7 +59,7 @@ describe('what is foreseen of a table', () => {
     const sums = { label: [], value: cell('12.50').runs };
     const numbers: ComposedTable = {
       ...table(rows, ['content']),
-      columns: [{ heading: [], align: 'end', width: 'content', numbers: true }],
+      columns: [{ id: 'one', heading: [], align: 'end', width: 'content', numbers: true }],
       sections: [{ rows, subtotal: sums }],
     };
     const [section] = setTable(numbers, { ...SETTING, room: 50 }).sections;

@@ -10,9 +10,13 @@ import {
   throwDraftAway,
 } from '../drafts';
 import { draftTrial } from '../draft-trial';
-import { recordsToProveOn } from '../draft-proof';
+import { proofDraft, recordsToProveOn } from '../draft-proof';
 import type { Answers } from '../edge/answer';
+import { encodingFor } from '../edge/encoding';
 import { pdfHeaders } from '../edge/file-headers';
+
+/** What a screen shows of a proof at first. */
+const FIRST = [1];
 
 export const draftAnswers: Answers<typeof draftEndpoints> = {
   'GET /drafts': ({ services, caller }) => listDrafts(services.database, caller),
@@ -27,8 +31,12 @@ export const draftAnswers: Answers<typeof draftEndpoints> = {
     const { bytes, fileName } = await draftTrial(services, parameters.id, query.record, caller);
     return { bytes, headers: pdfHeaders(fileName) };
   },
-  'GET /templates/{id}/draft/proof-records': ({ parameters, services, caller }) =>
-    recordsToProveOn(services, parameters.id, caller),
+  'POST /templates/{id}/draft/proof': ({ parameters, body, services, caller, event }) => {
+    const { has = [], near = FIRST } = body;
+    return proofDraft(services, parameters.id, body, caller, { has, near, encoding: encodingFor(event) });
+  },
+  'GET /templates/{id}/draft/proof-records': ({ parameters, query, services, caller }) =>
+    recordsToProveOn(services, parameters.id, query.values === true, caller),
   'POST /templates/{id}/draft/editors': ({ parameters, body, services, caller }) =>
     seeEditor(services, parameters.id, body, caller),
   'POST /templates/{id}/versions': ({ parameters, body, services, caller }) =>

@@ -14,7 +14,7 @@ import { MIB } from './memory';
 import { isOutsize } from './outsize';
 import { PressProcess } from './press-process';
 import type { Encoding } from '../compress';
-import type { ProofHead, Sent, Span } from './proof-answer';
+import type { DraftHead, ProofHead, Sent, Span } from './proof-answer';
 
 /** What a composition is made of. Plain data: it is handed to another process. */
 export interface CompositionInput {
@@ -36,7 +36,7 @@ export type PressTask =
 
 /** What a proof's answer is made of besides its composition and pages. */
 export interface Proofing extends Sent {
-  head: ProofHead;
+  head: ProofHead | DraftHead;
   encoding: Encoding;
 }
 

@@ -13,6 +13,9 @@ export type PagesAnswer = AnswerOf<Contract['GET /productions/{id}/pages']>;
 export type Span = QueryOf<Contract['GET /productions/{id}/pages']>;
 /** What is known of it before it is composed. */
 export type ProofHead = Pick<ProofAnswer, 'id' | 'template' | 'record' | 'issueDate' | 'editions'>;
+export type DraftProofAnswer = Served<AnswerOf<Contract['POST /templates/{id}/draft/proof']>>;
+/** The same of a draft, which names no production. */
+export type DraftHead = Pick<DraftProofAnswer, 'record' | 'issueDate' | 'editions' | 'houseStyle'>;
 /** What follows from the composition and its pages, with every drawing. */
 export type ProofContent = Omit<ProofAnswer, keyof ProofHead>;
 
@@ -58,7 +61,11 @@ const drawn = (drawing: string) => ({
 });
 
 /** The answer, with the drawings that are wanted where it goes to. */
-export function proofAnswer(head: ProofHead, content: ProofContent, { has, near }: Sent): ProofAnswer {
+export function proofAnswer<Head extends ProofHead | DraftHead>(
+  head: Head,
+  content: ProofContent,
+  { has, near }: Sent,
+): Head & ProofContent {
   const known = new Set(has);
   const sent = <Part extends { digest: string; drawing?: string }>(part: Part, isNear = true): Part =>
     isNear && !known.has(part.digest) ? part : { ...part, drawing: undefined };

@@ -3,10 +3,19 @@ import { randomUUID } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { contract, type Contract } from '../../core/contract/contract';
+import type { AnswerOf } from '../../core/contract/endpoint';
 import type { Template } from '../../core/template/template';
 import { closeDatabase, openDatabase } from '../../server/db/database';
-import { templateDrafts, templateEditors, templates, templateVersions, trail } from '../../server/db/schema';
+import {
+  productions,
+  templateDrafts,
+  templateEditors,
+  templates,
+  templateVersions,
+  trail,
+} from '../../server/db/schema';
 import {
   beginDraft,
   beginNew,
@@ -18,12 +27,13 @@ import {
   seeEditor,
   throwDraftAway,
 } from '../../server/drafts';
-import { recordsToProveOn } from '../../server/draft-proof';
+import { proofDraft, recordsToProveOn } from '../../server/draft-proof';
 import { draftTrial } from '../../server/draft-trial';
 import { fileOf, putFile } from '../../server/files';
 import type { Caller } from '../../server/people/caller';
 import { Press } from '../../server/press/press';
 import { Problem } from '../../server/problem';
+import { beginFiling } from '../../server/productions/begin';
 import { valuesHeld } from '../../server/records/record-list';
 import type { Services } from '../../server/services';
 import { listVersions } from '../../server/templates';
@@ -302,20 +312,24 @@ it('joins the PDFs that the products of its lines have, each once', async () => 
 
 it('names the records that it is proved on, with every field that a condition can look at', async () => {
   const template = await opened();
-  const usual = await recordsToProveOn(services(), ID, CALLER);
+  const usual = await recordsToProveOn(services(), ID, true, CALLER);
   expect(usual).toHaveLength(10);
-  expect(new Set(usual.map(({ record }) => record.id)).size).toBe(10);
+  expect(new Set(usual.map(({ id }) => id)).size).toBe(10);
   const wanted = ['D-1203', 'D-1187'];
   await save({ ...template, proofRecords: wanted }, 0);
-  const chosen = await recordsToProveOn(services(), ID, CALLER);
-  expect(chosen.map(({ record }) => record.id)).toEqual(wanted);
+  const chosen = await recordsToProveOn(services(), ID, true, CALLER);
+  expect(chosen.map(({ id }) => id)).toEqual(wanted);
   expect(chosen[1]).toMatchObject({
     name: 'Vent renewal, house 3',
     record: { fields: { heating: 'pipe', account: { fields: { name: 'Marlow Fen Nurseries' } } } },
   });
+  expect((await recordsToProveOn(services(), ID, false, CALLER)).map(({ record }) => record)).toEqual([
+    undefined,
+    undefined,
+  ]);
   // A formula that cannot be read yet keeps nobody from looking.
   await save({ ...template, edition: 'deal.(' }, 1);
-  expect(await recordsToProveOn(services(), ID, CALLER)).toHaveLength(10);
+  expect(await recordsToProveOn(services(), ID, true, CALLER)).toHaveLength(10);
 });
 
 it('tells which values records hold, and how many of them', async () => {
@@ -325,4 +339,61 @@ it('tells which values records hold, and how many of them', async () => {
   expect(values.reduce((sum, { count }) => sum + count, 0)).toBeLessThanOrEqual(among);
   expect((await valuesHeld('Deal', 'nothing.there', CALLER)).values).toEqual([]);
   expect(await refused(valuesHeld('Nothing', 'name', CALLER))).toMatchObject({ status: 404 });
+});
+
+/** What a proof of a draft was answered with. */
+async function proved(template: Template, more: Partial<Parameters<typeof proofDraft>[2]> = {}) {
+  const wanted = { template, record: 'D-1187', ...more };
+  const { bytes } = await proofDraft(services(), ID, wanted, CALLER, { has: [], near: [1], encoding: 'identity' });
+  return JSON.parse(new TextDecoder().decode(bytes)) as AnswerOf<Contract['POST /templates/{id}/draft/proof']>;
+}
+const productionsKept = async () => (await database().select().from(productions)).length;
+
+describe('the proof of a draft', () => {
+  it('is of the draft as it is given, in the edition and the house style that are wished', async () => {
+    const template = await opened();
+    const heading = template.layout.body.findIndex(({ type }) => type === 'heading');
+    const body = template.layout.body.toSpliced(heading, 0, {
+      type: 'paragraph',
+      attrs: { id: 'not-saved' },
+      content: [{ type: 'value', attrs: { id: 'not-saved-value', formula: '"never saved"' } }],
+    });
+    const shown = await proved({ ...template, layout: { ...template.layout, body } });
+    expect(Object.values(shown.values).map(({ text }) => text)).toContain('never saved');
+    expect(shown.record).toMatchObject({ id: 'D-1187', name: 'Vent renewal, house 3' });
+    expect(shown.pages.pages[0]!.drawing).toContain('<svg');
+    expect((await proved(template, { edition: 'nl' })).edition).toBe('nl');
+    const [, other] = template.editions.flatMap(({ houseStyle }) => houseStyle ?? []);
+    if (other) expect((await proved(template, { houseStyle: other })).houseStyle).toBe(other);
+  });
+
+  it('shows values that are tried, and nothing can be filed from it', async () => {
+    const template = await opened();
+    const before = await productionsKept();
+    const plain = await proved(template);
+    const tried = await proved(template, { tried: [{ path: 'deal.name', value: 'A name that is tried' }] });
+    expect(tried.title).not.toBe(plain.title);
+    expect(JSON.stringify(tried.values)).toContain('A name that is tried');
+    // It names no production, keeps none, and what it was made from is asked for by no other route.
+    expect(tried).not.toHaveProperty('id');
+    expect(await productionsKept()).toBe(before);
+    const filed = beginFiling(services(), { production: randomUUID(), skips: {} }, randomUUID(), CALLER);
+    expect((await refused(filed)).title).toBe('This proof is no longer open');
+    const asked = contract['POST /productions'].body.isValidSync(
+      { template: ID, record: 'D-1187', tried: [{ path: 'deal.name', value: 'x' }] },
+      { strict: true },
+    );
+    expect(asked).toBe(false);
+    // The next proof of the record is made of what the CRM has.
+    expect((await proved(template)).title).toBe(plain.title);
+  });
+
+  it('says what is wrong with a draft, and with a value that is tried', async () => {
+    const template = await opened();
+    expect((await refused(proved(template, { tried: [{ path: 'deal.heating', value: 'stove' }] }))).title).toBe(
+      'A value cannot be tried',
+    );
+    expect((await refused(proved({ ...template, plans: [{ ...template.plans[0]!, title: 'Quote =[deal.name' }] }))).title).toBe('A formula cannot be read');
+    expect((await refused(proved({ ...template, id: 'another' }))).title).toBe('This is another template');
+  });
 });

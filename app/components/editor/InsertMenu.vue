@@ -28,12 +28,33 @@ function startOnNewPage(): void {
   sheet.editor?.commands.focus();
 }
 
+const { groups } = useOfferedSubjects(() => undefined);
+/** A table of each list that there is, and of those that are made for one. */
+const tables = computed(() => {
+  const lists = groups.value.flatMap(({ subjects }) => subjects.filter(({ kind }) => kind === 'records'));
+  return [
+    ...lists.map(({ formula, label }) => ({
+      label: `Line table: ${label.toLowerCase()}`,
+      keys: undefined,
+      command: () => void sheet.insertTable(formula),
+    })),
+    { label: 'Tax summary', keys: undefined, command: () => void sheet.insertSchedule('tax summary') },
+    { label: 'Payment schedule', keys: undefined, command: () => void sheet.insertSchedule('payment schedule') },
+  ];
+});
+
 const model = computed(() =>
   HEADINGS.map((among) => ({
     label: WORDS[among],
     items: [
       ...(among === 'Page' ? [{ label: 'Picture…', keys: undefined, command: () => files.value?.click() }] : []),
-      ...(among === 'Record' ? [{ label: 'Value', keys: '=[', command: () => sheet.writeFormula() }] : []),
+      ...(among === 'Record'
+        ? [
+            { label: 'Value', keys: '=[', command: () => sheet.writeFormula() },
+            ...tables.value,
+            { label: 'Totals…', keys: undefined, command: () => (sheet.askingTotals = true) },
+          ]
+        : []),
       ...PANELS.filter(({ insert }) => insert?.among === among).map((panel) => ({
         label: panel.insert!.words ?? panel.label,
         keys: panel.insert!.keys,
@@ -63,6 +84,7 @@ const model = computed(() =>
     aria-label="Pictures to put in"
     @change="putPictures"
   />
+  <LazyInsertTotals v-if="sheet.askingTotals" v-model:open="sheet.askingTotals" />
   <Menu ref="menu" :model="model" popup class="insert-menu">
     <template #item="{ item, props }">
       <a v-bind="props.action" class="item">

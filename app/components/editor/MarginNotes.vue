@@ -19,7 +19,7 @@ interface Note {
   wordsTop: number;
 }
 const notes = ref<Note[]>([]);
-const NOTED = 'section[data-note], [data-branch="otherwise"], [data-kind="pageBreak"]';
+const NOTED = 'section[data-note], [data-branch="otherwise"], [data-kind="pageBreak"], [data-kind="lineTable"]';
 /** What is the same wherever it stands. */
 const NOTES: Readonly<Record<string, string>> = {
   keepTogether: 'kept together',
@@ -134,6 +134,8 @@ button {
 .inside {
   width: 8px;
 }
+/* Rows and blocks that are repeated. */
+.lineTable,
 .forEach {
   border-color: var(--verdigris);
   color: var(--verdigris);

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import type { LineTable } from '#core/template/blocks/line-table';
 import { placeholderWords } from '~/editor/formula-words';
 import type { Field } from '~/editor/panel';
-import { newId } from '~/editor/part-ids';
+import { newId } from '~/editor/new-id';
 
 /** One property of a part. */
 const { field, value, list, scope, among } = defineProps<{
@@ -32,7 +33,10 @@ const files = computed(() =>
 );
 const options = computed(() => {
   if (field.is === 'file') return files.value;
-  return field.is === 'choice' ? field.options.map((each) => ({ value: each.value ?? NONE, label: each.label })) : [];
+  if (field.is !== 'choice') return [];
+  const all = field.options.map((each) => ({ value: each.value ?? NONE, label: each.label }));
+  const isPart = field.ofParts && typeof value === 'number';
+  return isPart ? [...all, { value, label: `${Math.round(100 * value)} % of the table` }] : all;
 });
 const typed = (event: Event) => (event.target as HTMLInputElement).value;
 
@@ -168,6 +172,12 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
       :label="field.label"
       :list="scope"
       @write="emit('change', $event)"
+    />
+    <TableChoice
+      v-else-if="field.is === 'table'"
+      :table="among as unknown as LineTable"
+      :what="field.key"
+      :label="field.label"
     />
     <NoteField
       v-else-if="field.is === 'note'"

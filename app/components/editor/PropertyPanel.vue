@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import type { LineTable } from '#core/template/blocks/line-table';
+import { COLUMN_FIELDS } from '~/editor/kinds/line-table/panel';
+import { placeholderWords } from '~/editor/formula-words';
 import { panelOf } from '~/editor/kinds/panels';
 import { addColumn, addOtherwise, GRID_COMMANDS, removePart, unwrap } from '~/editor/commands';
 import type { Field } from '~/editor/panel';
@@ -22,9 +25,16 @@ watch(
 );
 const part = computed(() => known.value.find(({ id }) => id === openId.value) ?? known.value[0]);
 const panel = computed(() => part.value && panelOf(part.value.type));
+/** The column that is worked on, of the line table that is chosen. */
+const column = computed(() => {
+  if (part.value?.type !== 'lineTable' || sheet.column === undefined) return undefined;
+  return (part.value.attrs as unknown as LineTable).columns.find(({ id }) => id === sheet.column);
+});
+/** What the properties are of. */
+const attrs = computed((): Readonly<Record<string, unknown>> => column.value ?? part.value?.attrs ?? {});
 const fields = computed(() =>
-  (panel.value?.fields ?? []).filter(
-    (field) => !('onlyWith' in field && field.onlyWith && !part.value?.attrs[field.onlyWith]),
+  (column.value ? COLUMN_FIELDS : (panel.value?.fields ?? [])).filter(
+    (field) => !('onlyWith' in field && field.onlyWith && !attrs.value[field.onlyWith]),
   ),
 );
 const inGrid = computed(() => known.value.some(({ type }) => type === 'gridTable'));
@@ -48,7 +58,17 @@ const outer = computed(() => {
 const hasOtherwise = computed(() => part.value?.type === 'whenSection' && sheet.holdsPart(part.value.id, 'otherwise'));
 
 function change(field: Field, value: unknown, key = field.key): void {
-  if (part.value) sheet.change(part.value.id, { [key]: value }, `${field.label} changed`);
+  changeSome(field, { [key]: value });
+}
+function changeSome(field: Field, properties: Readonly<Record<string, unknown>>): void {
+  if (!part.value) return;
+  const words = `${field.label} changed`;
+  if (column.value) sheet.changeColumn(part.value.id, column.value.id, properties, words);
+  else sheet.change(part.value.id, properties, words);
+}
+function openPart(id: string): void {
+  openId.value = id;
+  sheet.column = undefined;
 }
 const holds = computed(() => ['columns', 'keepTogether', 'forEach', 'whenSection'].includes(part.value?.type ?? ''));
 
@@ -78,24 +98,24 @@ function changePage(next: object, words: string): void {
             type="button"
             class="in-words"
             :aria-current="each.id === part.id ? 'true' : undefined"
-            @click="openId = each.id"
+            @click="openPart(each.id)"
           >
             {{ panelOf(each.type)?.label }}
           </button></template
-        >
+        ><template v-if="column"><span class="quiet" aria-hidden="true"> › </span>Column</template>
       </nav>
-      <h2>{{ panel.label }}</h2>
+      <h2>{{ column ? placeholderWords(column.heading) || 'Column' : panel.label }}</h2>
       <p v-for="{ sentence } in faults" :key="sentence" class="fault">{{ sentence }}</p>
       <PropertyField
         v-for="field in fields"
-        :key="`${part.id} ${field.key}`"
+        :key="`${part.id} ${column?.id ?? ''} ${field.key}`"
         :field="field"
-        :value="part.attrs[field.key]"
+        :value="attrs[field.key]"
         :list="list"
         :scope="outer"
-        :among="part.attrs"
+        :among="attrs"
         @change="(value, key) => change(field, value, key)"
-        @change-some="sheet.change(part.id, $event, `${field.label} changed`)"
+        @change-some="changeSome(field, $event)"
       />
       <div v-if="inGrid" class="acts">
         <button
@@ -138,7 +158,22 @@ function changePage(next: object, words: string): void {
           Otherwise print…
         </button>
         <button v-if="holds" type="button" class="in-words" @click="sheet.run(unwrap(part.id))">Take apart</button>
-        <button type="button" class="in-words remove" @click="sheet.run(removePart(part.id, `${panel.label} deleted`))">
+        <button v-if="column" type="button" class="in-words" @click="sheet.column = undefined">The whole table</button>
+        <button
+          v-if="column"
+          type="button"
+          class="in-words remove"
+          :disabled="(part.attrs as unknown as LineTable).columns.length === 1"
+          @click="sheet.removeColumn(part.id, column.id)"
+        >
+          Delete the column
+        </button>
+        <button
+          v-else
+          type="button"
+          class="in-words remove"
+          @click="sheet.run(removePart(part.id, `${panel.label} deleted`))"
+        >
           Delete
         </button>
       </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { EditorContent } from '@tiptap/vue-3';
 import { NodeSelection } from '@tiptap/pm/state';
+import type { LineTable } from '#core/template/blocks/line-table';
 import { houseStyleOf } from '#core/template/house-style-of';
 import { pageEnds, paperOf, PER_MILLIMETRE } from '~/editor/paper';
 import '~/assets/document-fonts.css';
@@ -10,6 +11,7 @@ import '~/editor/sheet.css';
 const { zoom } = defineProps<{ zoom: number }>();
 const draft = useDraftStore();
 const sheet = useSheetStore();
+const figures = useFiguresStore();
 
 // Each by itself, so that the desk is not drawn anew while the text is typed.
 const wanted = computed(() => draft.template!.houseStyle);
@@ -90,13 +92,26 @@ watch(
   (given) => (source.value = given ?? ''),
 );
 
-/** Enter on a value opens its formula; so does a double click. */
+/** Enter on a value opens its formula; so does a double click. On a line table, Enter opens its first column. */
 function openValue(event: Event): void {
   const selection = sheet.editor?.state.selection;
-  if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'value') return;
+  if (!(selection instanceof NodeSelection)) return;
+  const { type, attrs } = selection.node;
+  if (type.name === 'value') sheet.writeFormula(attrs.id as string);
+  else if (type.name === 'lineTable' && event.type === 'keydown') sheet.column = (attrs as LineTable).columns[0]?.id;
+  else return;
   event.preventDefault();
   event.stopPropagation();
-  sheet.writeFormula(selection.node.attrs.id as string);
+}
+
+/** A click on a cell of the chosen line table opens its column. */
+function openColumn(event: MouseEvent): void {
+  const part = sheet.chosen[0];
+  const cell = (event.target as HTMLElement).closest('td, th');
+  if (part?.type !== 'lineTable' || !cell || cell.hasAttribute('colspan')) return;
+  if (cell.closest<HTMLElement>('[data-id][data-kind]')?.dataset.id !== part.id) return;
+  const block = figures.page?.blocks[part.id]?.find(({ kind }) => kind === 'table');
+  if (block?.kind === 'table') sheet.column = block.columns[(cell as HTMLTableCellElement).cellIndex]?.id;
 }
 </script>
 
@@ -107,10 +122,11 @@ function openValue(event: Event): void {
       <template v-if="held">
         <BlockHandle :frame="held" />
         <WidthHandles :frame="held" :zoom="zoom" />
+        <TableDesigner :frame="held" :zoom="zoom" />
       </template>
       <div ref="page" class="paper on-paper" :style="variables">
         <HouseStationery part="header" />
-        <div ref="text" class="text" @keydown.enter.capture="openValue" @dblclick="openValue">
+        <div ref="text" class="text" @keydown.enter.capture="openValue" @dblclick="openValue" @click="openColumn">
           <EditorContent v-if="sheet.editor" :editor="sheet.editor" />
         </div>
         <HouseStationery part="footer" />

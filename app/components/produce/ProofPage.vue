@@ -3,7 +3,7 @@ import type { Finding } from '#core/production/findings/finding';
 import { SECTION, VALUE } from '#core/production/page-contents';
 import { drawnWithPaths, type Outlines } from '#core/production/page-drawing';
 import type { ProofPage } from '~/composables/proof-drawings';
-import type { Proof } from '~/stores/proof';
+import type { ShownProof } from '~/composables/proof-drawings';
 
 /** One page of a proof on the desk: reasons of its sections in the left margin, numbers of findings in the right one. */
 const { page, outlines, failed, number, count, proof, scale, findings, isNear } = defineProps<{
@@ -14,7 +14,7 @@ const { page, outlines, failed, number, count, proof, scale, findings, isNear } 
   failed: boolean;
   number: number;
   count: number;
-  proof: Proof;
+  proof: ShownProof;
   /** Pixels for one point. */
   scale: number;
   /** Those with their mark on this page. */
@@ -84,7 +84,7 @@ function dress(): void {
   emit('drawn');
 }
 onMounted(dress);
-watch([() => isNear, () => page, () => findings, () => proof.id, () => scale], dress, { flush: 'post' });
+watch([() => isNear, () => page, () => findings, () => proof.values, () => scale], dress, { flush: 'post' });
 </script>
 
 <template>

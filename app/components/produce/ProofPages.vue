@@ -2,14 +2,14 @@
 import type { Finding } from '#core/production/findings/finding';
 import { VALUE } from '#core/production/page-contents';
 import { glyphsOf } from '#core/production/page-drawing';
-import type { Proof } from '~/stores/proof';
+import type { ShownProof } from '~/composables/proof-drawings';
 
 /**
  * The true pages on the desk, of which those near the view are drawn. Values on them can be pressed: they are one stop of the Tab
  * key, with arrows from one to the next.
  */
 const { proof, findings } = defineProps<{
-  proof: Proof;
+  proof: ShownProof;
   findings: readonly Finding[];
   /** Pages that are not drawn yet could not be sent for. */
   failed: boolean;

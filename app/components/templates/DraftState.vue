@@ -15,9 +15,10 @@ const alone = (words: readonly string[]) => new Intl.ListFormat('en', { type: 'c
       v-if="draft.isDraft && draft.opened?.version && draft.saving === 'saved'"
       type="button"
       class="in-words"
+      aria-label="Discard the draft"
       @click="emit('discard')"
     >
-      Discard the draft
+      Discard
     </button>
     <button v-if="draft.saving === 'conflict'" type="button" class="in-words fault" @click="emit('conflict')">
       {{ draft.state }}

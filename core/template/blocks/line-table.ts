@@ -108,6 +108,8 @@ export interface LineTableBlock {
 }
 
 interface ComposedColumn {
+  /** Of its definition. */
+  id: string;
   heading: Run[];
   align: 'start' | 'end';
   width: ColumnDefinition['width'];
@@ -235,6 +237,7 @@ function composeTable(by: Composer, table: LineTable, outer?: Row): (ComposedTab
     ? groupSections(by, table, groups, by.rows(`${id} groups`, groups.list, label, outer), setting)
     : [{ rows: setting.rows(rows) }];
   const headings = columns.map((column, at): ComposedColumn => ({
+    id: column.id,
     heading: by.placed(`${id} ${column.id}`, column.heading, id, outer),
     align: column.align,
     width: column.width,

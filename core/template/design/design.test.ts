@@ -6,7 +6,8 @@ import type { LineTable } from '../blocks/line-table';
 import { faultsOf } from '../gate';
 import { newTemplate } from '../starter';
 import type { Template } from '../template';
-import { groupedBy, OPTIONAL_WAYS, optionalWay, tableOf, withGroups, withOptional, type Designed } from './tables';
+import { groupedBy, optionalWay, tableOf, withGroups, withOptional, type Designed } from './tables';
+import { OPTIONAL_WAYS } from './optional-ways';
 import { scheduleOf, totalsOf, totalsOffered } from './totals';
 
 const AROUND = { schema: demoSchema, houseStyle: 'orrin-vale', series: 'quote' };

@@ -99,4 +99,4 @@ function withAll(
 }
 
 /** The key of the column that a sum adds up: `lines.net` for `lines[not optional].net`. */
-export const keyOfColumn = (column: string): string => column.replaceAll(/\[.*\]/g, '');
+const keyOfColumn = (column: string): string => column.replaceAll(/\[.*\]/g, '');

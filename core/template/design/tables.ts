@@ -8,6 +8,7 @@ import type { ColumnDefinition, LineTable, LineTableBlock } from '../blocks/line
 import { checkContext, placesOfUse } from '../check';
 import { lineColumns } from '../line-columns';
 import type { Template } from '../template';
+import type { OptionalWay } from './optional-ways';
 import { ReadyMade } from './ready-made';
 
 type Holder = Pick<Template, 'sheet' | 'record'>;
@@ -226,10 +227,6 @@ function freeName(stem: string, { lists, document }: FigureSheet): string {
     if (!taken.has(name)) return name;
   }
 }
-
-/** What becomes of lines that are optional: printed as the others, left out, said to be so, or in a table behind this one. */
-export const OPTIONAL_WAYS = ['printed', 'left out', 'marked', 'own table'] as const;
-export type OptionalWay = (typeof OPTIONAL_WAYS)[number];
 
 const MARK = (field: string) => ` & IF(${field}, " (optional)", "")`;
 

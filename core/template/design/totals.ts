@@ -99,11 +99,13 @@ function taxRow({ key }: Found, { lists, document }: FigureSheet, newId: () => s
   return { id: newId(), label, formula: `item.${amount}`, each: list! };
 }
 
+export type Schedule = 'tax summary' | 'payment schedule';
+
 /** Lists that tables are made of as often as of lines: the summary of tax and the schedule of payments. */
 export function scheduleOf(
   { sheet, record }: Holder,
   schema: RecordSchema,
-  what: 'tax summary' | 'payment schedule',
+  what: Schedule,
 ): { sheet: FigureSheet; list: string } | undefined {
   const ready = new ReadyMade(record, schema);
   const found = ready.find(

@@ -1,6 +1,7 @@
 import type { Field, KindPanel } from '../../panel';
 
-const column: readonly Field[] = [
+/** The properties of one column. */
+export const COLUMN_FIELDS: readonly Field[] = [
   { is: 'text', key: 'heading', label: 'Heading' },
   { is: 'formula', key: 'formula', label: 'Value', ofItems: true },
   { is: 'look', key: 'format', label: 'Look', of: 'formula', ofItems: true },
@@ -22,6 +23,17 @@ const column: readonly Field[] = [
       { value: 'content', label: 'as its content asks' },
       { value: 'rest', label: 'all the rest' },
     ],
+    ofParts: true,
+  },
+  {
+    is: 'group',
+    key: 'picture',
+    label: 'Prints a picture',
+    make: () => ({ width: 34, height: 26 }),
+    fields: [
+      { is: 'number', key: 'width', label: 'Width at most', unit: 'pt', least: 1, most: 500 },
+      { is: 'number', key: 'height', label: 'Height at most', unit: 'pt', least: 1, most: 500 },
+    ],
   },
   { is: 'yes', key: 'counter', label: 'Numbers the rows' },
   { is: 'yes', key: 'mayBeBlank', label: 'May be blank' },
@@ -34,8 +46,10 @@ export const lineTablePanel: KindPanel = {
   label: 'Line table',
   fields: [
     { is: 'text', key: 'label', label: 'Name' },
-    { is: 'formula', key: 'list', label: 'Lines' },
-    { is: 'condition', key: 'filter', label: 'Only those of which', ofItems: true, optional: true },
+    { is: 'items', key: 'list', label: 'A row for each of' },
+    { is: 'condition', key: 'filter', label: 'Of them only those', ofItems: true, optional: true, onlyWith: 'filter' },
+    { is: 'table', key: 'optional', label: 'Optional ones' },
+    { is: 'table', key: 'groups', label: 'Grouped by' },
     {
       is: 'rows',
       key: 'columns',
@@ -43,7 +57,7 @@ export const lineTablePanel: KindPanel = {
       one: 'column',
       named: 'heading',
       make: () => ({ heading: 'Column', formula: '""', align: 'start', width: 'content' }),
-      fields: column,
+      fields: COLUMN_FIELDS,
     },
     {
       is: 'group',
@@ -55,7 +69,26 @@ export const lineTablePanel: KindPanel = {
         { is: 'yes', key: 'descending', label: 'Largest first' },
       ],
     },
+    { is: 'table', key: 'carry', label: 'Sum carried from page to page' },
     { is: 'text', key: 'empty', label: 'Without lines it says', optional: true },
+    {
+      is: 'group',
+      key: 'bundles',
+      label: 'Bundles',
+      make: () => ({ key: '""', partOf: '""', show: '"indented"', name: '""' }),
+      fields: [
+        { is: 'formula', key: 'key', label: 'What a whole is known by', ofItems: true },
+        { is: 'formula', key: 'partOf', label: 'The whole that a part is of', ofItems: true },
+        {
+          is: 'formula',
+          key: 'show',
+          label: 'How parts are shown',
+          hint: 'indented, rolled up or hidden',
+          ofItems: true,
+        },
+        { is: 'formula', key: 'name', label: 'What a part is called', ofItems: true },
+      ],
+    },
     {
       is: 'choice',
       key: 'style',
@@ -68,18 +101,4 @@ export const lineTablePanel: KindPanel = {
       ],
     },
   ],
-  insert: {
-    among: 'Record',
-    make: (id, lines = []) => ({
-      type: 'lineTable',
-      attrs: {
-        label: 'Lines',
-        list: 'lines',
-        columns:
-          lines.length > 0
-            ? lines
-            : [{ id: id(), heading: '', formula: '', counter: true, align: 'end', width: 'content' }],
-      },
-    }),
-  },
 };

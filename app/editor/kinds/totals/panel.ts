@@ -28,11 +28,4 @@ export const totalsPanel: KindPanel = {
       ],
     },
   ],
-  insert: {
-    among: 'Record',
-    make: (id) => ({
-      type: 'totals',
-      attrs: { rows: [{ id: id(), label: 'Total', formula: '0', emphasis: 'total' }] },
-    }),
-  },
 };

@@ -15,12 +15,26 @@ const versionsOpen = ref(false);
 const sampleOpen = ref(false);
 const trial = useDraftTrial();
 
-type Drawer = 'outline' | 'record';
+type Drawer = 'outline' | 'record' | 'what-if';
 const drawer = ref<Drawer>('record');
 const DRAWERS: readonly { leaf: Drawer; word: string }[] = [
   { leaf: 'outline', word: 'Outline' },
   { leaf: 'record', word: 'Record' },
+  { leaf: 'what-if', word: 'What if' },
 ];
+
+/** From here on sheet and proof stand side by side. */
+const isWide = useMediaQuery('(min-width: 1500px)');
+const showsProof = ref(route.query.proof !== undefined && !barred.value);
+const showsSheet = computed(() => !showsProof.value || isWide.value);
+const mayProof = computed(() => !barred.value && !!figures.shown);
+function swap(): void {
+  if (mayProof.value) showsProof.value = !showsProof.value;
+}
+/** From something on a page to its place on the sheet. */
+function backToSheet(): void {
+  if (!isWide.value) showsProof.value = false;
+}
 
 const templateId = computed(() => String(route.params.id));
 watch(templateId, load, { immediate: true });
@@ -105,6 +119,7 @@ useKeys({
   'Control+f': () => (sheet.finding = true),
   '[': () => void goBeside(-1),
   ']': () => void goBeside(1),
+  'Control+.': swap,
   'Control+Enter': () => (publishOpen.value = mayPublish.value),
 });
 </script>
@@ -155,6 +170,19 @@ useKeys({
           <InsertMenu />
           <LookBar />
         </template>
+        <button
+          v-tooltip.bottom="'Ctrl .'"
+          type="button"
+          class="in-words proof"
+          :aria-pressed="showsProof"
+          :disabled="!mayProof"
+          @click="swap"
+        >
+          {{ showsProof && !isWide ? 'Sheet' : 'Proof' }}
+        </button>
+        <span v-if="figures.tried.length > 0" class="tried">
+          {{ figures.tried.length === 1 ? 'One value is tried' : `${figures.tried.length} values are tried` }}
+        </span>
         <span class="spring"></span>
         <button
           v-tooltip.bottom="draft.past.at(-1)?.words"
@@ -184,6 +212,7 @@ useKeys({
         >
           {{ trial.busy.value ? 'Setting…' : 'Trial PDF' }}
         </button>
+        <NuxtLink v-if="!barred" class="in-words" :to="`/templates/${templateId}/prove`">Prove on ten</NuxtLink>
         <DraftState @conflict="conflictOpen = true" @discard="draft.throwAway()" />
         <PermittedButton
           label="Publish"
@@ -194,14 +223,15 @@ useKeys({
         />
       </div>
       <FindReplace v-model:open="sheet.finding" />
-      <div class="work">
+      <div class="work" :class="{ both: showsProof && isWide }">
         <aside class="left" aria-label="What can be brought in">
           <LeafTabs v-model="drawer" :leaves="DRAWERS">
             <RecordDrawer v-if="drawer === 'record'" />
+            <LazyWhatIfDrawer v-else-if="drawer === 'what-if'" />
             <OutlineDrawer v-else />
           </LeafTabs>
         </aside>
-        <section ref="desk" class="desk" aria-label="Sheet" tabindex="-1">
+        <section v-show="showsSheet" ref="desk" class="desk" aria-label="Sheet" tabindex="-1">
           <SheetDesk v-if="draft.template && sheet.editor" :zoom="zoom" />
           <div v-else class="waiting on-paper"><Skeleton v-for="at in 9" :key="at" height="16px" /></div>
           <span v-if="caret" class="caret" :style="caret"></span>
@@ -213,6 +243,7 @@ useKeys({
             <button type="button" aria-label="Larger" @click="zoomBy(0.1)">+</button>
           </div>
         </section>
+        <LazyDraftProofDesk v-if="showsProof" @sheet="backToSheet" />
         <aside class="right"><PropertyPanel /></aside>
       </div>
       <p v-if="figures.problem" class="problem" role="alert">
@@ -246,10 +277,16 @@ useKeys({
   flex: none;
   flex-wrap: wrap;
   align-items: center;
-  gap: 6px 14px;
+  gap: 6px 11px;
   padding: 6px 14px 6px 16px;
   background: var(--sheet);
   border-bottom: 1px solid var(--hairline);
+}
+.tried {
+  padding: 1px 8px;
+  background: var(--brass-50);
+  border: 1px dashed var(--brass);
+  font-size: 12px;
 }
 .spring {
   flex: 1;
@@ -259,6 +296,9 @@ useKeys({
   flex: 1;
   grid-template-columns: 232px minmax(0, 1fr) 272px;
   min-height: 0;
+}
+.work.both {
+  grid-template-columns: 232px minmax(0, 1fr) minmax(0, 1fr) 272px;
 }
 .left,
 .right {
