@@ -92,3 +92,23 @@ test('without a connection a change is kept in the browser, and saved once the s
   await page.evaluate(() => window.dispatchEvent(new Event('online')));
   await state(page, 'Saved');
 });
+
+test('two states of a template are compared in words and on the page, and one is gone back to', async ({ page }) => {
+  await page.goto('/templates/glasshouse-quote?record=D-1187');
+  const heading = page.locator('.sheet-text').getByRole('heading', { name: 'Crane on site' });
+  await heading.click();
+  await page.keyboard.press('End');
+  await page.keyboard.type(' this time');
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Versions' }).click();
+  await page.getByRole('link', { name: 'Compare, or go back to one' }).click();
+  const words = page.getByRole('complementary', { name: 'What differs' });
+  await expect(words).toContainText('Crane on site this time');
+  await expect(words.locator('del')).toHaveText('Crane on site');
+  await expect(page.getByRole('region', { name: 'the draft' }).getByRole('figure').first()).toBeVisible();
+  await page.getByRole('button', { name: /^Go back to version/ }).click();
+  await expect(heading).toHaveText('Crane on site');
+  await page.locator('.sheet-text').focus();
+  await page.keyboard.press('Control+z');
+  await expect(heading).toHaveText('Crane on site this time');
+});

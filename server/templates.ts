@@ -1,10 +1,12 @@
-import { asc, count, desc, eq, max, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, max, sql } from 'drizzle-orm';
 import { DOCUMENT_KINDS } from '../core/template/document-kinds';
 import { today } from './config';
 import { recordSchema } from './records/record-schema';
 import type { Database } from './db/database';
 import { documents, templates, templateVersions } from './db/schema';
-import { seenTemplate } from './productions/template';
+import { fieldsGone } from './missing-fields';
+import { Problem } from './problem';
+import { seenTemplate, templateVersion } from './productions/template';
 import { seesKind } from './people/access';
 import { addToTrail } from './trail';
 import type { Caller } from './people/caller';
@@ -32,13 +34,17 @@ export async function listTemplates(database: Database, caller: Caller) {
     .where(eq(documents.state, 'filed'))
     .groupBy(documents.templateId);
   const used = new Map(uses.map((each) => [each.id, each]));
-  const all = versions
-    .filter(({ kind }) => seesKind(caller, kind))
-    .map((each) => ({
-      ...each,
-      documents: used.get(each.id)?.count ?? 0,
-      lastUsed: used.get(each.id)?.last ?? null,
-    }));
+  const seen = versions.filter(({ kind }) => seesKind(caller, kind));
+  const gone = await fieldsGone(
+    database,
+    seen.filter(({ archivedAt }) => archivedAt === null).map(({ versionId }) => versionId),
+  );
+  const all = seen.map((each) => ({
+    ...each,
+    fieldsGone: gone.get(each.versionId) ?? [],
+    documents: used.get(each.id)?.count ?? 0,
+    lastUsed: used.get(each.id)?.last ?? null,
+  }));
   return all.sort((one, other) => course.indexOf(one.kind) - course.indexOf(other.kind));
 }
 
@@ -85,4 +91,14 @@ export async function listVersions(database: Database, templateId: string, calle
     reason: stops?.reason ?? null,
     isCurrent: row.versionId === current,
   }));
+}
+
+/** A template as it was in one of its versions. @throws Problem */
+export async function readVersion(database: Database, templateId: string, versionId: string, caller: Caller) {
+  await seenTemplate(database, templateId, caller);
+  const its = and(eq(templateVersions.id, versionId), eq(templateVersions.templateId, templateId));
+  const [row] = await database.select({ id: templateVersions.id }).from(templateVersions).where(its);
+  if (!row) throw new Problem(404, 'No such version', 'The template has no version of that name. Choose another one.');
+  const { template, version } = await templateVersion(database, versionId);
+  return { template, version };
 }

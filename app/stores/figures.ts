@@ -5,6 +5,7 @@ import { refuseName } from '#core/sheet/check-sheet';
 import { type DerivedList, type Figure, type FigureSheet } from '#core/sheet/figure';
 import { figureKey, sheetFormulas } from '#core/sheet/formulas';
 import type { PageView } from '#core/production/page-view';
+import type { MissingField } from '#core/template/missing-fields';
 import { SAMPLE_ID, sampleRecord } from '#core/template/sample-record';
 import { withTried, type Tried } from '#core/template/what-if';
 import { pathsNear } from '#core/record/paths';
@@ -29,6 +30,8 @@ export const useFiguresStore = defineStore('figures', () => {
   /** What the sheet of the template shows, where that is looked at; with it every field of the record is read. */
   const page = shallowRef<PageView>();
   const showsPage = ref(false);
+  /** Fields that the draft reads and that there are not. */
+  const missing = shallowRef<readonly MissingField[]>([]);
   const workings = shallowRef<Workings>();
   const selected = ref<string>();
   /** The line, or row of a list, that values are shown for. */
@@ -177,6 +180,7 @@ export const useFiguresStore = defineStore('figures', () => {
     if (await readWhatIsNew(computed.paths)) computed = await workshop.compute(template.value, showsPage.value);
     if (!shown.value) return;
     [view.value, page.value] = [computed.view, computed.page && withSame(page.value, computed.page)];
+    missing.value = computed.missing;
     if (showsPage.value) void readPictures(computed.pictures);
     await explain();
   }
@@ -346,6 +350,12 @@ export const useFiguresStore = defineStore('figures', () => {
     changeSheet({ ...template.value!.sheet, ...part }, words);
   }
 
+  /** Reads another field wherever one that there is not is read, in one step. */
+  async function replaceField(field: MissingField, by: string): Promise<void> {
+    const next = await workshop.withFieldReplaced(template.value!, field, by);
+    change(next, `“${field.name}” replaced by “${by}”`);
+  }
+
   function labelOf(key: string | undefined): string {
     if (key === undefined) return 'The sheet';
     const found = formulas.value.find((each) => each.key === key);
@@ -384,6 +394,8 @@ export const useFiguresStore = defineStore('figures', () => {
     undo,
     redo,
     labelOf,
+    missing,
+    replaceField,
   };
 });
 

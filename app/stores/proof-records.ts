@@ -18,11 +18,17 @@ export const useProofRecordsStore = defineStore('proof-records', () => {
     return (records.value = await api('GET /templates/{id}/draft/proof-records', { parameters: { id }, query: {} }));
   }
 
+  let loading: Promise<void> | undefined;
   /** Reads the records with their values, once for a template; where they do not come, conditions are written without them. */
-  async function load(): Promise<void> {
+  function load(): Promise<void> {
     const id = draft.template?.id;
-    if (id === undefined || id === loaded) return;
-    loaded = id;
+    if (id === undefined || id !== loaded) {
+      loaded = id;
+      loading = id === undefined ? undefined : read(id);
+    }
+    return loading ?? Promise.resolve();
+  }
+  async function read(id: string): Promise<void> {
     try {
       records.value = await api('GET /templates/{id}/draft/proof-records', {
         parameters: { id },

@@ -277,11 +277,13 @@ export const useSheetStore = defineStore('sheet', () => {
     () => chosen.value[0]?.id,
     () => (column.value = undefined),
   );
-  const tableOf = (id: string) => partOf(editor.value!.state.doc, id)?.node.attrs as LineTable | undefined;
+  /** A line table as a layout has it: the editor has what is not said as null. */
+  const tableOf = (id: string) =>
+    withoutUnsaid(partOf(editor.value!.state.doc, id)!.node.attrs) as unknown as LineTable;
   const changeTable = (id: string, attributes: Partial<LineTable>, words: string) => change(id, attributes, words);
 
   function changeColumn(id: string, columnId: string, part: Readonly<Record<string, unknown>>, words: string): void {
-    const columns = tableOf(id)!.columns.map((each) =>
+    const columns = tableOf(id).columns.map((each) =>
       each.id === columnId ? withoutUnsaid({ ...each, ...part }) : each,
     );
     changeTable(id, { columns: columns as ColumnDefinition[] }, words);
@@ -289,7 +291,7 @@ export const useSheetStore = defineStore('sheet', () => {
 
   /** Moves a column before another one, or to the end. */
   function moveColumn(id: string, columnId: string, before: string | undefined): void {
-    const all = tableOf(id)!.columns;
+    const all = tableOf(id).columns;
     const moved = all.find((each) => each.id === columnId);
     if (!moved || before === columnId) return;
     const others = all.filter((each) => each !== moved);
@@ -299,7 +301,7 @@ export const useSheetStore = defineStore('sheet', () => {
 
   /** Adds a column behind another one, or at the end, and opens it. */
   function addTableColumn(id: string, made: ColumnDefinition, behind?: string): void {
-    const all = tableOf(id)!.columns;
+    const all = tableOf(id).columns;
     const named = { ...made, id: newId() };
     const at = all.findIndex((each) => each.id === behind);
     changeTable(
@@ -311,9 +313,9 @@ export const useSheetStore = defineStore('sheet', () => {
   }
 
   function removeColumn(id: string, columnId: string): void {
-    const all = tableOf(id)!.columns;
+    const all = tableOf(id).columns;
     if (all.length === 1) return;
-    const { carry } = tableOf(id)!;
+    const { carry } = tableOf(id);
     const columns = all.filter((each) => each.id !== columnId);
     changeTable(id, { columns, ...(carry === columnId && { carry: undefined }) }, 'Column deleted');
     column.value = undefined;
@@ -328,14 +330,14 @@ export const useSheetStore = defineStore('sheet', () => {
 
   /** Groups a table by a field of its items, or no more. */
   async function groupTable(id: string, by: GroupField | undefined): Promise<void> {
-    const { sheet: next, groups } = await workshop.grouped(draft.template!, tableOf(id)!, by);
+    const { sheet: next, groups } = await workshop.grouped(draft.template!, tableOf(id), by);
     const words = by ? `Grouped by ${by.label.toLowerCase()}` : 'Groups taken away';
     changeWithFigures(next, words, setAttributes(id, { groups }, words));
   }
 
   /** Has a table treat optional items in another way. */
   async function treatOptional(id: string, field: string, way: OptionalWay): Promise<void> {
-    const { table, behind } = await workshop.treatingOptional(tableOf(id)!, field, way);
+    const { table, behind } = await workshop.treatingOptional(tableOf(id), field, way);
     const words = 'Optional lines changed';
     const { list, columns } = table;
     const { sheet: same } = draft.template!;
@@ -352,7 +354,7 @@ export const useSheetStore = defineStore('sheet', () => {
 
   /** Puts totals in, with the figures that they need. */
   async function insertTotals(wanted: readonly TotalId[]): Promise<void> {
-    const { sheet: next, block } = await workshop.totals(draft.template!, wanted);
+    const { sheet: next, block } = await workshop.totals(draft.template!, [...wanted]);
     insertWithFigures(next, block, 'Totals put in');
   }
 

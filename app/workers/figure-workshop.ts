@@ -26,7 +26,9 @@ import {
   type TotalOffer,
 } from '#core/template/design/totals';
 import { newId } from '~/editor/new-id';
-import { Checker } from '#core/sheet/check';
+import { FormulaError } from '#core/formula/ast';
+import { Checker, type CheckContext } from '#core/sheet/check';
+import { missingFields, withFieldReplaced, type MissingField } from '#core/template/missing-fields';
 import { completionsAt, type Completions } from '#core/sheet/complete';
 import { dayOf } from '#core/formula/date';
 import type { RegisteredDocument } from '#core/formula/functions/register';
@@ -61,6 +63,8 @@ export interface Computed {
   view: SheetView;
   /** What its sheet shows, where that was asked for. */
   page?: PageView;
+  /** Fields that it reads and that there are not. */
+  missing: MissingField[];
   /** What it reads of the record, and which of that are pictures; nothing where a formula cannot be read yet. */
   paths: string[];
   pictures: string[];
@@ -135,6 +139,7 @@ export class FigureWorkshop {
     return {
       view: sheetView(context, new Map(places), sheet, locale),
       ...(withPage && { page: pageView({ context, template, pins, houseStyle, sheet, locale }) }),
+      missing: missingFieldsOrNone(template, context),
       ...this.#readsOrNone(template),
     };
   }
@@ -193,6 +198,13 @@ export class FigureWorkshop {
   /** Everything that a condition can look at. */
   subjects(list: string | undefined): SubjectGroup[] {
     return this.#subjects?.offered(this.#subjects.checker.itemOf(list)) ?? [];
+  }
+
+  /** The template with another field wherever it reads one that there is not. */
+  withFieldReplaced(template: Template, missing: MissingField, by: string): Template {
+    const { schema, pins } = this.#around;
+    const { houseStyle } = houseStyleOf(template, pins);
+    return withFieldReplaced(template, checkContext(template, schema, [houseStyle]), missing, by);
   }
 
   /** What a formula looks at. */
@@ -276,3 +288,13 @@ export class FigureWorkshop {
 }
 
 const messageOf = (value: Value): string => (value.type === 'error' ? value.message : 'It is neither yes nor no.');
+
+/** Nothing while a placeholder is not closed yet. */
+function missingFieldsOrNone(template: Template, context: CheckContext): MissingField[] {
+  try {
+    return missingFields(template, context);
+  } catch (problem) {
+    if (problem instanceof FormulaError) return [];
+    throw problem;
+  }
+}

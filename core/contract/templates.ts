@@ -1,4 +1,4 @@
-import { anything, boolean, oneOf, shape, text } from '../shape/shape';
+import { anything, boolean, oneOf, shape, text, uuid } from '../shape/shape';
 import { LARGEST_TEMPLATE } from '../files/unpack';
 import { templateShape, type Pins } from '../template/template';
 import { all, count, day, moment, recordSchema, uuidText, words } from './answers';
@@ -22,6 +22,8 @@ export const templateEndpoints = {
         editions: count(),
         documents: count(),
         lastUsed: moment().nullable(),
+        /** Names of fields that it reads and the CRM has no longer. */
+        fieldsGone: all(words()),
         /** Nothing is produced from it since. */
         archivedAt: moment().nullable(),
       }).required(),
@@ -69,6 +71,14 @@ export const templateEndpoints = {
     answer: shape({ archivedAt: moment().nullable() }).required(),
     problems: [404],
     twice: 'same',
+  }),
+  'GET /templates/{id}/versions/{version}': endpoint({
+    about: 'A template as it was in one of its versions.',
+    may: 'look',
+    parameters: shape({ id: text(120).min(1).required(), version: uuid().required() }).required(),
+    answer: shape({ template: templateShape, version: count() }).required(),
+    problems: [404],
+    twice: 'safe',
   }),
   'GET /templates/{id}/versions': endpoint({
     about: 'The versions of a template, the newest first: who published each, and why where some records stop on it.',

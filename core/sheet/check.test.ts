@@ -89,7 +89,13 @@ describe('what is wrong, with what to do', () => {
 
   it('stands at its place, with what to put there', () => {
     expect(checker.formula('1 + deal.acount.name').diagnostics).toEqual([
-      { from: 9, to: 15, message: 'The deal has no “acount”; did you mean account?', fix: 'account' },
+      {
+        from: 9,
+        to: 15,
+        message: 'The deal has no “acount”; did you mean account?',
+        fix: 'account',
+        missing: { owner: 'deal', name: 'acount' },
+      },
     ]);
   });
 

@@ -51,6 +51,8 @@ export interface Diagnostic {
   message: string;
   /** What to put in its place. */
   fix?: string;
+  /** The field that a record does not have, where that is what is wrong: its name, and what such a record is called. */
+  missing?: { owner: string; name: string };
 }
 
 /** A figure or list that a formula names. `key` is `total`, `tax_rows`, or `lines.net` and `tax_rows.base` for columns. */
@@ -398,7 +400,8 @@ class Run {
     if (FUNCTIONS.has(name.toUpperCase()))
       return this.#wrong(node, `${name.toUpperCase()} is a function: write ${name.toUpperCase()}(…).`);
     const suggestion = this.checker.meant(() => this.#nearestInScope(name, item));
-    return this.#wrong(node, `There is no field and no figure “${name}”${didYouMean(suggestion)}`, suggestion);
+    const missing = item?.recordType === undefined ? undefined : { owner: item.label, name };
+    return this.#wrong(node, `There is no field and no figure “${name}”${didYouMean(suggestion)}`, suggestion, missing);
   }
 
   /** What was probably meant by a bare name, as it would be written here. */
@@ -440,7 +443,8 @@ class Run {
       return own;
     }
     const near = checker.meant(() => nearest(name, checker.namesIn(shape)));
-    return this.#wrong(at, `${sentence(`the ${shape.label}`)} has no “${name}”${didYouMean(near)}`, near);
+    const missing = shape.recordType === undefined ? undefined : { owner: shape.label, name };
+    return this.#wrong(at, `${sentence(`the ${shape.label}`)} has no “${name}”${didYouMean(near)}`, near, missing);
   }
 
   #figureNamed(name: string, at: { from: number; to: number }): Type {
@@ -649,8 +653,13 @@ class Run {
     this.uses.push({ key, from, to });
   }
 
-  #wrong({ from, to }: { from: number; to: number }, message: string, fix?: string): Type {
-    this.diagnostics.push({ from, to, message, fix });
+  #wrong(
+    { from, to }: { from: number; to: number },
+    message: string,
+    fix?: string,
+    missing?: Diagnostic['missing'],
+  ): Type {
+    this.diagnostics.push({ from, to, message, fix, ...(missing && { missing }) });
     return UNKNOWN;
   }
 }

@@ -13,10 +13,12 @@ export interface TemplateChange {
 }
 
 /** A piece of a template: what it is known by, what people call it, and what it consists of. */
-interface Piece {
+export interface Piece {
   key: string;
   name: string;
   content: unknown;
+  /** Whether its key is the id of a block. */
+  isBlock?: boolean;
 }
 
 /** What would become of a template by putting another in its place; nothing where both are the same. */
@@ -29,6 +31,10 @@ export function templateChanges(before: Template, after: Template): TemplateChan
   if (changes.length > 0 || whole(before) === whole(after)) return changes;
   return [{ part: 'Template', added: [], changed: ['order of its parts'], deleted: [] }];
 }
+
+/** The pieces of a template, by their parts. */
+export const piecesOf = (template: Template): Record<string, Piece[]> =>
+  Object.fromEntries(Object.entries(PARTS).map(([part, pieces]) => [part, pieces(template)]));
 
 const PARTS: Readonly<Record<string, (template: Template) => Piece[]>> = {
   Template: (template) => settings(template),
@@ -77,7 +83,7 @@ const labelled = (kind: string, pieces: readonly { name: string; label: string }
 /** A block by itself: of blocks that it holds, which are pieces of their own, it knows the order. */
 function pieceOfBlock(block: Block): Piece {
   const content = withInner(block, (inner) => inner.map(({ attrs: { id } }) => ({ attrs: { id } }) as Block));
-  return { key: block.attrs.id, name: wordsFor(block), content };
+  return { key: block.attrs.id, name: wordsFor(block), content, isBlock: true };
 }
 
 function pieceChanges(before: readonly Piece[], after: readonly Piece[]): Omit<TemplateChange, 'part'> {

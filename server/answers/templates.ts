@@ -2,7 +2,7 @@ import type { templateEndpoints } from '../../core/contract/templates';
 import type { Answers } from '../edge/answer';
 import { fileHeaders } from '../edge/file-headers';
 import { putInTemplate, takeOutTemplate } from '../template-file';
-import { archiveTemplate, listTemplates, listVersions, templateWithSchema } from '../templates';
+import { archiveTemplate, listTemplates, listVersions, readVersion, templateWithSchema } from '../templates';
 import { templateThumbnail } from '../thumbnail';
 
 export const templateAnswers: Answers<typeof templateEndpoints> = {
@@ -14,6 +14,8 @@ export const templateAnswers: Answers<typeof templateEndpoints> = {
     archiveTemplate(services.database, parameters.id, body.archived, caller),
   'GET /templates/{id}/versions': ({ parameters, services, caller }) =>
     listVersions(services.database, parameters.id, caller),
+  'GET /templates/{id}/versions/{version}': ({ parameters, services, caller }) =>
+    readVersion(services.database, parameters.id, parameters.version, caller),
   'GET /templates/{id}/file': async ({ parameters, services, caller }) => {
     const { name, body } = await takeOutTemplate(services.database, parameters.id, caller);
     return { bytes: body, headers: fileHeaders('application/json; charset=utf-8', name, 'attachment') };

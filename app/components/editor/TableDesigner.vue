@@ -45,10 +45,14 @@ const foot = shallowRef<Box>();
 const rows = ref(0);
 
 function measure(): void {
-  [heads.value, pattern.value, others.value, foot.value] = [[], undefined, undefined, undefined];
-  if (!table.value || !sheet.editor?.isEditable) return;
-  const element = frame.querySelector<HTMLElement>(`.sheet-text [data-id="${CSS.escape(table.value.id)}"]`);
-  if (!element) return;
+  const element =
+    table.value && sheet.editor?.isEditable
+      ? frame.querySelector<HTMLElement>(`.sheet-text [data-id="${CSS.escape(table.value.id)}"]`)
+      : undefined;
+  if (!element) {
+    [heads.value, pattern.value, others.value, foot.value] = [[], undefined, undefined, undefined];
+    return;
+  }
   const around = frame.getBoundingClientRect();
   const boxOf = (each: Element): Box => {
     const { left, top, width, height } = each.getBoundingClientRect();
@@ -56,15 +60,18 @@ function measure(): void {
   };
   foot.value = boxOf(element);
   const cells = [...element.querySelectorAll('thead th')];
+  // Until the table is drawn with its columns as they are, those before stay where they are, and keep the focus.
   if (cells.length !== printed.value.length) return;
   heads.value = cells.map((cell, at) => ({ ...boxOf(cell), id: printed.value[at]! }));
   const lines = [...element.querySelectorAll('tbody tr:not(.group, .sum)')];
   rows.value = lines.length;
   const [first, second] = lines;
-  if (first) pattern.value = boxOf(first);
+  pattern.value = first && boxOf(first);
+  others.value = undefined;
   if (second) {
     const { top, left, width } = boxOf(second);
-    others.value = { top, left, width, height: boxOf(lines.at(-1)!).top + boxOf(lines.at(-1)!).height - top };
+    const last = boxOf(lines.at(-1)!);
+    others.value = { top, left, width, height: last.top + last.height - top };
   }
 }
 watchDebounced([table, printed, () => draft.template?.layout, () => figures.page, () => zoom], measure, {
@@ -119,13 +126,11 @@ function choose(id: string): void {
   sheet.column = id;
 }
 /** Moves a column by one place among all, those that are left out too. */
-async function shift(id: string, by: -1 | 1): Promise<void> {
+function shift(id: string, by: -1 | 1): void {
   const all = table.value!.columns;
   const at = all.findIndex((each) => each.id === id);
   if (at + by < 0 || at + by >= all.length) return;
   sheet.moveColumn(table.value!.id, id, by < 0 ? all[at - 1]!.id : all[at + 2]?.id);
-  await nextTick();
-  buttonOf(id)?.focus();
 }
 function goTo(id: string, by: -1 | 1): void {
   const at = heads.value.findIndex((each) => each.id === id);
@@ -176,21 +181,22 @@ function drag(head: Box & { id: string }, event: PointerEvent): void {
     handle.removeEventListener('pointermove', move);
     handle.removeEventListener('pointerup', end);
     dragged.value = undefined;
-    if (ended.clientX !== from) setWidth(head.id, head.width + ended.clientX - from);
+    if (ended.clientX !== from) setWidth(head.id, (head.width + ended.clientX - from) / whole());
   };
   handle.addEventListener('pointermove', move);
   handle.addEventListener('pointerup', end);
 }
-/** Gives a column a part of the table's width; `pixels` of it as it is on the screen. */
-function setWidth(id: string, pixels: number): void {
-  const whole = heads.value.reduce((sum, { width }) => sum + width, 0);
-  const part = Math.min(0.9, Math.max(0.02, Math.round((100 * pixels) / whole) / 100));
-  sheet.changeColumn(table.value!.id, id, { width: part }, 'Width of a column changed');
+const whole = () => heads.value.reduce((sum, { width }) => sum + width, 0);
+/** Gives a column a part of the table's width. */
+function setWidth(id: string, part: number): void {
+  const width = Math.min(0.9, Math.max(0.02, Math.round(100 * part) / 100));
+  sheet.changeColumn(table.value!.id, id, { width }, 'Width of a column changed');
 }
-const widen = (id: string, by: number) => {
-  const head = heads.value.find((each) => each.id === id)!;
-  setWidth(id, head.width + by * heads.value.reduce((sum, { width }) => sum + width, 0));
-};
+function widen(id: string, by: number): void {
+  const { width } = table.value!.columns.find((each) => each.id === id)!;
+  const shown = heads.value.find((each) => each.id === id)!.width / whole();
+  setWidth(id, (typeof width === 'number' ? width : shown) + by);
+}
 </script>
 
 <template>

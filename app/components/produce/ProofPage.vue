@@ -6,7 +6,7 @@ import type { ProofPage } from '~/composables/proof-drawings';
 import type { ShownProof } from '~/composables/proof-drawings';
 
 /** One page of a proof on the desk: reasons of its sections in the left margin, numbers of findings in the right one. */
-const { page, outlines, failed, number, count, proof, scale, findings, isNear } = defineProps<{
+const { page, outlines, failed, number, count, proof, scale, findings, marked, isNear } = defineProps<{
   page: ProofPage;
   /** Of its glyphs. */
   outlines: Outlines;
@@ -19,6 +19,8 @@ const { page, outlines, failed, number, count, proof, scale, findings, isNear } 
   scale: number;
   /** Those with their mark on this page. */
   findings: readonly { finding: Finding; number: number; value: string }[];
+  /** Ids of values that are marked, since they differ from others. */
+  marked?: ReadonlySet<string>;
   /** Whether it is drawn: pages far from what is seen are blank sheets of the same size. */
   isNear: boolean;
 }>();
@@ -49,6 +51,7 @@ function nameLinks(): void {
     link.setAttribute('tabindex', '-1');
     if (href.startsWith(VALUE)) {
       link.setAttribute('role', 'button');
+      link.classList.toggle('differs', marked?.has(href.slice(VALUE.length)) === true);
       link.setAttribute('aria-label', proof.values[href.slice(VALUE.length)]?.text || 'Value');
     } else link.setAttribute('aria-hidden', 'true');
   }
@@ -84,7 +87,9 @@ function dress(): void {
   emit('drawn');
 }
 onMounted(dress);
-watch([() => isNear, () => page, () => findings, () => proof.values, () => scale], dress, { flush: 'post' });
+watch([() => isNear, () => page, () => findings, () => proof.values, () => marked, () => scale], dress, {
+  flush: 'post',
+});
 </script>
 
 <template>
@@ -208,6 +213,10 @@ watch([() => isNear, () => page, () => findings, () => proof.values, () => scale
   outline: none;
 }
 .sheet :deep(a:hover rect),
+.sheet :deep(a.differs rect) {
+  fill: var(--brass);
+  fill-opacity: 0.22;
+}
 .sheet :deep(a.lit rect),
 .sheet :deep(a:focus rect) {
   fill: #1f6d7022;

@@ -8,9 +8,11 @@ import type { ShownProof } from '~/composables/proof-drawings';
  * The true pages on the desk, of which those near the view are drawn. Values on them can be pressed: they are one stop of the Tab
  * key, with arrows from one to the next.
  */
-const { proof, findings } = defineProps<{
+const { proof, findings, marked } = defineProps<{
   proof: ShownProof;
   findings: readonly Finding[];
+  /** Ids of values that are marked, since they differ from others. */
+  marked?: ReadonlySet<string>;
   /** Pages that are not drawn yet could not be sent for. */
   failed: boolean;
 }>();
@@ -164,6 +166,7 @@ defineExpose({ showValue });
       :proof="proof"
       :scale="scale"
       :findings="marks[index]!"
+      :marked="marked"
       :is-near="isDrawn(index + 1)"
       @finding="emit('finding', $event)"
       @drawn="keepStop"

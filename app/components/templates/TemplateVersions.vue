@@ -21,6 +21,7 @@ watch(open, (isOpen) => isOpen && loaded.reload());
         <span v-if="each.isCurrent" class="quiet">in use</span>
       </li>
     </ol>
+    <NuxtLink class="in-words" :to="`/templates/${templateId}/versions`">Compare, or go back to one</NuxtLink>
   </Dialog>
 </template>
 

@@ -249,6 +249,12 @@ await soon(loaded.first);
           <span v-if="draftOf(template.id)" class="draft"
             >Draft by {{ draftOf(template.id)!.editedBy }}, {{ momentText(draftOf(template.id)!.editedAt) }}</span
           >
+          <NuxtLink v-if="template.fieldsGone.length > 0" class="gone" :to="`/templates/${template.id}`">
+            {{
+              template.fieldsGone.length === 1 ? 'A field is gone' : `${template.fieldsGone.length} fields are gone`
+            }}:
+            {{ template.fieldsGone.join(', ') }}
+          </NuxtLink>
           <span v-if="template.archivedAt" class="quiet">archived {{ momentText(template.archivedAt) }}</span>
           <button
             type="button"
@@ -334,5 +340,8 @@ await soon(loaded.first);
 }
 li > a:hover strong {
   text-decoration: underline;
+}
+.gone {
+  color: var(--brick);
 }
 </style>

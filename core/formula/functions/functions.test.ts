@@ -19,7 +19,7 @@ const EXAMPLES: Record<string, string> = {
   ADDRESS: 'Ganzenpad 18\n2680 ZZ Zuidergouw\nNETHERLANDS',
   VALUE: '12.5', CONCATENATE: 'house 3', TEXTJOIN: 'Vent motor, Fitting, Rain sensor', LEFT: 'glass', RIGHT: 'house', MID: 'hou',
   LEN: '10', TRIM: 'fern house', UPPER: 'VENT', LOWER: 'vent', PROPER: 'Fern House', SUBSTITUTE: 'a-b/c', REPLACE: 'vent 14',
-  REPT: '========', EXACT: 'no', FIND: '6', SEARCH: '6', DATE: '30 November 2026', TODAY: '23 November 2026', YEAR: '2,026',
+  REPT: '========', EXACT: 'no', FIND: '6', SEARCH: '6', CONTAINS: 'yes', DATE: '30 November 2026', TODAY: '23 November 2026', YEAR: '2,026',
   MONTH: '11', DAY: '30', WEEKDAY: '1', ISOWEEKNUM: '53', EDATE: '28 February 2027', EOMONTH: '30 November 2026', DAYS: '25',
   WORKDAY: '30 December 2026', NETWORKDAYS: '7', GROUP: 'standard, 21 %', SORT: 'Fitting, Rain sensor and Vent motor',
   UNIQUE: 'pc and day', FIRST: 'Vent motor', LAST: 'Rain sensor', INDEX: 'Fitting', MATCH: '1', LOOKUP: '65.00 EUR',

@@ -170,9 +170,9 @@ const SCHEDULE = eager(
     ],
     help: 'Instalments that add up to a sum: equal ones by their number, or one for each share of a list or row of a table with a column `share`; shares add up to 100 %. Each has its `number`, `share`, `amount` and, with a first date, its `date`, and the columns of its table row.',
     example: 'SCHEDULE(1000, 3, DATE(2027, 1, 31)).date',
-    result: ([total, shares]) => {
+    result: ([total, shares, first]) => {
       const own = shares?.is === 'list' && shares.of.is === 'record' ? shares.of.shape : undefined;
-      return listOf({ is: 'record', shape: instalmentShape(total ?? MONEY, own) });
+      return listOf({ is: 'record', shape: instalmentShape(total ?? MONEY, own, first !== undefined) });
     },
   },
   ([total, shares, first, between]) => {
@@ -210,11 +210,13 @@ const SCHEDULE = eager(
   },
 );
 
-function instalmentShape(total: Type, own: Shape | undefined): Shape {
+/** What an instalment has; a date only where the first one's is given. */
+function instalmentShape(total: Type, own: Shape | undefined, hasDates: boolean): Shape {
   const types: Record<string, Type> = own
     ? Object.fromEntries([...own.names()].map((name) => [name, own.type(name)!]))
     : {};
-  return shapeOf('instalment', { ...types, ...INSTALMENT, amount: total });
+  const { date, ...always } = INSTALMENT;
+  return shapeOf('instalment', { ...types, ...always, ...(hasDates && { date }), amount: total });
 }
 
 /** Equal shares by a whole number of them, or the shares of a list, or of the rows of a table. */

@@ -72,8 +72,8 @@ function withAll(
     const [list] = wanted.split('.');
     if (list !== wanted && list !== LINES) need(list!);
     uses.get(wanted)?.forEach(need);
-    // Rows say what they are by the standard, all of it.
-    for (const each of all) if (each.list === wanted && each.figure?.meaning) need(each.key);
+    // Rows say what they are by the standard, all of it; a list that is wanted itself comes with all of its columns.
+    for (const each of all) if (each.list === wanted && (each.figure?.meaning ?? wanted === key)) need(each.key);
   };
   need(key);
   const ofList = <Named extends { name: string }>(figures: readonly Named[], list?: string) =>

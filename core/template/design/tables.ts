@@ -34,9 +34,15 @@ export function tableOf(holder: Holder, schema: RecordSchema, list: string, newI
     block: tableBlock(newId, {
       label,
       list: type.is === 'list' ? list : LINES,
-      columns: columns.length > 0 ? columns : [counterColumn()],
+      columns: columns.length > 0 ? columns.map(withTotal) : [counterColumn()],
     }),
   };
+
+  /** What the sheet declares a column to add up to. */
+  function withTotal(column: ColumnDefinition): ColumnDefinition {
+    const sum = holder.sheet.sums.find((each) => each.column === `${list}.${column.formula}`);
+    return sum ? { ...column, total: sum.figure } : column;
+  }
 }
 
 const lastName = (list: string): string => list.split('.').at(-1)!.replaceAll('_', ' ');
@@ -118,10 +124,12 @@ const tableBlock = (newId: () => string, attrs: Omit<LineTable, 'id'>): LineTabl
 function columnsOfItems(checker: Checker, item: Shape): ColumnDefinition[] {
   const plain = checker.namesIn(item).filter(({ type, figure }) => isPlain(type) && !figure?.internal);
   const figures = plain.filter(({ figure }) => figure !== undefined);
-  const shown = (figures.length > 0 ? figures : plain).slice(0, MOST_COLUMNS);
+  // Groups have their keys among their figures; instalments have values of their own.
+  const isGroup = item.type(LINES) !== undefined;
+  const shown = (isGroup && figures.length > 0 ? figures : plain).slice(-MOST_COLUMNS);
   const first = shown.findIndex(({ type }) => type.is === 'text');
   return shown.map(({ name, label, type }, at) => ({
-    ...columnFor(name, label, type),
+    ...columnFor(name, label[0]!.toUpperCase() + label.slice(1), type),
     ...(at === Math.max(0, first) && { width: 'rest' as const }),
   }));
 }

@@ -223,6 +223,7 @@ useKeys({
         />
       </div>
       <FindReplace v-model:open="sheet.finding" />
+      <LazyMissingFields v-if="!barred && figures.missing.length > 0" />
       <div class="work" :class="{ both: showsProof && isWide }">
         <aside class="left" aria-label="What can be brought in">
           <LeafTabs v-model="drawer" :leaves="DRAWERS">

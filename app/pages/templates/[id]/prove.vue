@@ -87,16 +87,20 @@ const isDimmed = (id: string) => chosen.value !== undefined && !chosen.value.rec
 const never = computed(() => sections.value.filter(({ records }) => records.size === 0));
 
 const words = new Intl.ListFormat('en-GB');
+/** So many are named; the others are counted. */
+const NAMED = 3;
+const listed = (names: readonly string[]) =>
+  words.format(names.length > NAMED + 1 ? [...names.slice(0, NAMED), `${names.length - NAMED} more`] : names);
 const summary = computed(() => {
   if (!isDone.value) return `Setting ${done.value.length + 1} of ${tiles.value.length || 10} …`;
   const parts = [];
   if (stopped.value.length > 0)
     parts.push(
-      `${stopped.value.length === 1 ? 'One stops' : `${stopped.value.length} stop`}: ${words.format(stopped.value.map(({ name }) => name))}.`,
+      `${stopped.value.length === 1 ? 'One stops' : `${stopped.value.length} stop`}: ${listed(stopped.value.map(({ name }) => name))}.`,
     );
   if (never.value.length > 0)
     parts.push(
-      `${never.value.length === 1 ? 'One section prints' : `${never.value.length} sections print`} for none of them: ${words.format(never.value.map(({ note }) => note))}.`,
+      `${never.value.length === 1 ? 'One section prints' : `${never.value.length} sections print`} for none of them: ${listed(never.value.map(({ note }) => note))}.`,
     );
   return parts.join(' ') || 'Every section prints for one of them at least.';
 });
