@@ -3,7 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { demoRecords } from '../demo/crm/index';
 import { inDatabase } from './callers';
 import { dropDrafts } from './drafts';
-import { begin, countActions, filedText, open, saved, sheet } from './sheet';
+import { begin, countActions, filedText, open, saved, sheet, takeFormula } from './sheet';
 
 test.afterEach(({ page }) => dropDrafts(page));
 
@@ -170,8 +170,7 @@ test('from an empty page to a quote in groups, with totals and sections, proved,
   const line = page.getByRole('textbox', { name: 'Formula of the value' });
   await line.fill('document.issue_date + 30');
   await expect(page.locator('.live strong')).toContainText(/\w/);
-  await line.press('Escape');
-  await line.press('Enter');
+  await takeFormula(page);
   await saved(page);
 
   await page.getByRole('link', { name: 'Prove on ten' }).click();
@@ -201,4 +200,25 @@ test('from an empty page to a quote in groups, with totals and sections, proved,
     expect(text).toContain(printed(total!));
   }
   await inDatabase("update templates set archived_at = now() where id = 'quote-from-nothing'");
+});
+
+test('a field that is gone is told, replaced in one act, and brought back in one', async ({ page }) => {
+  await open(page, 'glasshouse-quote?record=D-1187');
+  for (let times = 0; times < 2; times++) {
+    await sheet(page).locator('h1').first().click();
+    await page.keyboard.press('End');
+    await page.keyboard.type(' =[');
+    const line = page.getByRole('textbox', { name: 'Formula of the value' });
+    await line.fill('deal.heatings');
+    await takeFormula(page);
+  }
+  const gone = page.getByRole('alert', { name: 'Fields that are gone' });
+  await expect(gone).toContainText('The deal has no field heatings.');
+  await gone.getByRole('button', { name: 'one place' }).click();
+  await expect(gone.getByRole('listitem')).toHaveCount(1);
+  await gone.getByRole('button', { name: 'Replace everywhere' }).click();
+  await expect(gone).toBeHidden();
+  await expect(sheet(page).locator('h1').first()).toContainText('pipe');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(gone).toBeVisible();
 });

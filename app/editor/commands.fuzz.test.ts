@@ -7,6 +7,9 @@ import { expect, it } from 'vitest';
 import { layout as layoutShape } from '#core/template/layout';
 import type { Template } from '#core/template/template';
 import { shipped } from '../../demo/shipped';
+import { compose } from '#core/production/compose';
+import { faultsOf } from '#core/template/gate';
+import { demoPictures, demoSchema, demoSnapshot } from '../../tests/demo-snapshot';
 import { arbitraryOf } from '../../tests/arbitrary-shape';
 import { propertyRuns } from '../../tests/property-runs';
 import {
@@ -34,6 +37,8 @@ import {
   unwrap,
   wrapChosen,
 } from './commands';
+import { tableOf } from '#core/template/design/tables';
+import { totalsOf } from '#core/template/design/totals';
 import { sheetExtensions } from './extensions';
 import { PANELS } from './kinds/panels';
 import { LayoutDoc } from './layout-doc';
@@ -44,6 +49,8 @@ import { wholeGridsPlugin } from './whole-grids';
 
 type Layout = Template['layout'];
 
+const QUOTE = shipped.templates.find(({ id }) => id === 'glasshouse-quote')!;
+const CONTEXT = { schema: demoSchema, pins: shipped, issueDate: '2026-11-27', available: demoPictures };
 const schema = getSchema(sheetExtensions);
 const EMPTY = schema.node('doc', null, schema.node('pageBody'));
 
@@ -143,6 +150,22 @@ const ACTIONS: readonly ((desk: Desk, a: number, b: number) => Command | void)[]
   (_, a) => moveChosen(a % 2 ? 1 : -1),
   (_, a) => toggleList(a % 2 ? 'bulletList' : 'numberedList'),
   (_, a) => Object.values(GRID_COMMANDS)[a % 4]!(schema),
+  // Line tables and totals as they are designed.
+  ({ state: { doc } }, a) => {
+    const made =
+      a % 2 ? tableOf(QUOTE, demoSchema, 'lines', newId) : totalsOf(QUOTE, demoSchema, ['total', 'tax'], newId);
+    return doc.nodeSize > 4_000 ? undefined : insertBlock(schema.nodeFromJSON(made.block), 'Put in');
+  },
+  ({ state: { doc } }, a, b) => {
+    const tables = blocksOf(doc).filter(({ position }) => doc.nodeAt(position)!.type.name === 'lineTable');
+    const table = tables[a % Math.max(1, tables.length)];
+    if (!table) return;
+    const columns = doc.nodeAt(table.position)!.attrs.columns as object[];
+    const moved = columns[b % columns.length]!;
+    const others = columns.filter((each) => each !== moved);
+    const next = b % 3 === 0 && others.length > 0 ? others : [...others, moved];
+    return setAttributes(table.id, { columns: next }, 'Columns changed');
+  },
   (_, a) => {
     const inserts = PANELS.flatMap(({ insert }) => insert ?? []);
     const node = schema.nodeFromJSON(inserts[a % inserts.length]!.make(newId));
@@ -244,6 +267,9 @@ it('whatever is done to a sheet, its layout stays one that is taken, and undoing
       }
       desk.state.doc.check();
       expect(() => layoutShape.validateSync(desk.layout, { strict: true })).not.toThrow();
+      const template = { ...QUOTE, layout: desk.layout };
+      if (faultsOf(template, shipped, demoSchema).count === 0)
+        expect(() => compose(template, demoSnapshot('D-1187'), CONTEXT)).not.toThrow();
       while (desk.past.length > 0) desk.undo();
       expect(desk.layout).toBe(layout);
       expect(desk.state.doc.eq(desk.docs.docOf(layout))).toBe(true);

@@ -267,7 +267,7 @@ export class FigureWorkshop {
     return {
       groupedBy: groupedBy(template, table),
       groupFields: fields
-        .filter(({ type }) => type.is === 'text' || type.is === 'boolean' || type.is === 'date')
+        .filter(({ type }) => type.is === 'text' || type.is === 'boolean')
         .map(({ name, label }) => ({ formula: name, label })),
       optional: fields
         .filter(({ type, figure }) => type.is === 'boolean' && !figure)

@@ -88,6 +88,7 @@ const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
         aria-hidden="true"
       ></i>
       <button
+        v-if="words"
         v-tooltip.left="left > 0 || words.length > MOST_LINES * LETTERS ? words : undefined"
         type="button"
         :aria-label="words"

@@ -195,7 +195,7 @@ export function withGroups(
     label: `By ${by.label.toLowerCase()}`,
     formula: `GROUP(${table.filter === undefined ? table.list : `${table.list}[${table.filter}]`}, ${by.formula})`,
     columns: [
-      { name: GROUP_NAME, label: by.label, formula: `${by.formula} ?? "Other"`, type: 'text' },
+      { name: GROUP_NAME, label: by.label, formula: groupName(by, template, schema, table.list), type: 'text' },
       ...(summed ? [amount(GROUP_NET, 'Net of the group', `SUM(item.lines.${summed})`)] : []),
     ],
   };
@@ -208,6 +208,18 @@ export function withGroups(
       ...(summed && { subtotal: { label: `=[${GROUP_NAME}]`, formula: GROUP_NET } }),
     },
   };
+}
+
+/** What a group is called: by the text that its items share, or by whether its field holds. */
+function groupName(
+  { formula, label }: { formula: string; label: string },
+  template: Holder,
+  schema: RecordSchema,
+  list: string,
+): string {
+  const checker = new Checker(checkContext(template, schema));
+  const isYesNo = checker.formula(formula, checker.itemOf(list)).type.is === 'boolean';
+  return isYesNo ? `IF(${formula}, "${label.replaceAll('"', '""')}", "Other")` : `${formula} ?? "Other"`;
 }
 
 /** The figure of the items that a table sums: that of the column with a total. */

@@ -126,6 +126,7 @@ useKeys({ 'Control+Enter': () => (publishOpen.value = !barred.value && draft.isD
           {{ draft.template?.proofRecords ? 'that were chosen' : 'that differ most' }}</span
         >
         <button v-if="!barred" type="button" class="in-words" @click="choosing = true">Choose others…</button>
+        <span class="announcement" role="status">{{ draft.announcement }}</span>
         <div v-if="sections.length > 0" class="sections" role="group" aria-label="Sections that print">
           <span class="quiet">Sections that print</span>
           <button
@@ -198,6 +199,9 @@ useKeys({ 'Control+Enter': () => (publishOpen.value = !barred.value && draft.isD
   padding: 8px 16px;
   background: var(--sheet);
   border-bottom: 1px solid var(--hairline);
+}
+.announcement {
+  color: var(--verdigris);
 }
 .sections {
   display: flex;
