@@ -393,7 +393,9 @@ describe('the proof of a draft', () => {
     expect((await refused(proved(template, { tried: [{ path: 'deal.heating', value: 'stove' }] }))).title).toBe(
       'A value cannot be tried',
     );
-    expect((await refused(proved({ ...template, plans: [{ ...template.plans[0]!, title: 'Quote =[deal.name' }] }))).title).toBe('A formula cannot be read');
+    expect(
+      (await refused(proved({ ...template, plans: [{ ...template.plans[0]!, title: 'Quote =[deal.name' }] }))).title,
+    ).toBe('A formula cannot be read');
     expect((await refused(proved({ ...template, id: 'another' }))).title).toBe('This is another template');
   });
 });
