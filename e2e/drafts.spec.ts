@@ -112,3 +112,35 @@ test('two states of a template are compared in words and on the page, and one is
   await page.keyboard.press('Control+z');
   await expect(heading).toHaveText('Crane on site this time');
 });
+
+test('a draft is replayed over what was filed: what would differ is told by its cause, each beside the other', async ({
+  page,
+}) => {
+  for (const deal of ['D-1188', 'D-1189']) {
+    await page.goto(`/records/Deal/${deal}/produce/glasshouse-quote`);
+    await page.getByRole('button', { name: 'File', exact: true }).click();
+    await expect(page.getByText('is filed and attached to the deal')).toBeVisible();
+  }
+  await page.goto('/templates/glasshouse-quote/replay');
+  await expect(page.getByText(/^All \d+ would have come out the same\.$/)).toBeVisible();
+
+  await page.goto('/templates/glasshouse-quote/figures');
+  await expect(page.getByText(/all in order/)).toBeVisible();
+  await page.locator('[data-key="tax_total"] .label').click();
+  const formula = page.getByRole('textbox', { name: /^Formula of/ });
+  await formula.fill('SUM(tax_rows.tax_amount) + AMOUNT(0.02)');
+  await expect(async () => {
+    await formula.press('Enter', { timeout: 500 });
+    await expect(formula).toBeHidden({ timeout: 500 });
+  }).toPass();
+  await state(page, 'Saved');
+  await page.goto('/templates/glasshouse-quote/prove');
+  await page.getByRole('link', { name: 'Replay on filed documents' }).click();
+  const total = page.getByRole('button', { name: /^Total: \d+ documents differ by up to 0.02$/ });
+  await expect(total).toBeVisible({ timeout: 20_000 });
+  await total.click();
+  await page.getByRole('link', { name: 'Side by side' }).first().click();
+  await expect(page.getByText('over the data of')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'the draft' }).getByRole('figure').first()).toBeVisible();
+  await expect(page.locator('a.differs').first()).toBeAttached();
+});

@@ -12,13 +12,13 @@ import { calledByType, type RecordSchema } from '../core/record/schema';
 import { FormulaError } from '../core/formula/ast';
 import type { Contract } from '../core/contract/contract';
 import type { AnswerOf, BodyOf } from '../core/contract/endpoint';
-import { today } from './config';
 import { openDraft, refuseUnseenTemplate } from './drafts';
 import { EncodedJson } from './edge/answer';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
 import { compositionInput, readWithPaths } from './productions/template';
 import type { Sending } from './productions/proof';
+import { filedFrom, replayInput } from './replay';
 import { proofRecords } from './proof-records';
 import { faultyTemplate, pinsFor } from './publish';
 import { recordSchema } from './records/record-schema';
@@ -76,27 +76,29 @@ type Wanted = BodyOf<Contract['POST /templates/{id}/draft/proof']>;
 export async function proofDraft(
   services: Services,
   templateId: string,
-  { template, record, edition, houseStyle, tried = [], fresh }: Wanted,
+  { template, record, document, edition, houseStyle, tried = [], fresh }: Wanted,
   caller: Caller,
   sending: Sending,
 ): Promise<EncodedJson<AnswerOf<Contract['POST /templates/{id}/draft/proof']>>> {
   const { database, press } = services;
-  if (template.id !== templateId)
-    throw new Problem(422, 'This is another template', 'A draft keeps the id that it began with.');
-  await refuseUnseenTemplate(database, template, caller);
+  await refuseUnseenTemplate(database, templateId, template, caller);
   const schema = await recordSchema();
   const pins = await pinsFor(database, template, 'The proof was not made');
-  const read =
-    record === undefined
+  const filed = document === undefined ? undefined : await filedFrom(database, templateId, document, caller);
+  const read = filed
+    ? filed.snapshot
+    : record === undefined
       ? sampleRecord(template.sample ?? {}, schema, template.record.type).record
       : await lately(services, template, readsOrFaults(template, pins, schema), record, fresh === true);
   const snapshot = triedOn(read, tried, schema);
   const chosen = { ...(edition !== undefined && { edition }), ...(houseStyle !== undefined && { houseStyle }) };
-  const input = await compositionInput(database, { template, pins }, snapshot, chosen);
+  const input = filed
+    ? await replayInput(database, { template, pins }, { ...filed, snapshot }, chosen)
+    : await compositionInput(database, { template, pins }, snapshot, chosen);
   const { type } = snapshot;
   const head = {
     record: { type, called: calledByType(schema, type), id: snapshot.id, name: calledRecord(snapshot, schema) },
-    issueDate: today(),
+    issueDate: input.context.issueDate,
     editions: template.editions.map(({ id, label }) => ({ id, label })),
     houseStyle: houseStyle ?? houseStyleOf(template, pins).houseStyle.id,
   };

@@ -291,8 +291,18 @@ async function lockedDraft(transaction: Connection, templateId: string): Promise
 }
 
 /** A person who may not see a kind or a type of records may neither work on its templates nor make one of them. */
-/** Refuses whoever may not see a template as it is given, or as it is here. @throws Problem for one that is not here too */
-export async function refuseUnseenTemplate(database: Database, template: Template, caller: Caller): Promise<void> {
+/**
+ * Refuses whoever may not see a template as it is given, or as it is here.
+ * @throws Problem for one that is not here, or of another id, too
+ */
+export async function refuseUnseenTemplate(
+  database: Database,
+  templateId: string,
+  template: Template,
+  caller: Caller,
+): Promise<void> {
+  if (template.id !== templateId)
+    throw new Problem(422, 'This is another template', 'A draft keeps the id that it began with.');
   const [draft, published] = await Promise.all([findDraft(database, template.id), findTemplate(database, template.id)]);
   if (!draft && !published) throw noTemplate();
   refuseUnseen(caller, template, published);

@@ -15,6 +15,8 @@ interface Wanted {
   template: Template;
   record: string;
   tried: readonly Tried[];
+  /** A filed document whose kept data is taken in place of the record's. */
+  document?: string;
   edition: string | undefined;
   houseStyle: string | undefined;
 }
@@ -92,7 +94,7 @@ export const useDraftProofStore = defineStore('draft-proof', () => {
 
 /** The proof of a draft as it is given. */
 export function draftProof(
-  { template, record, tried, edition, houseStyle }: Wanted,
+  { template, record, document, tried, edition, houseStyle }: Wanted,
   sending: { has: string[]; near: number[]; fresh?: boolean },
 ): Promise<Answer<'POST /templates/{id}/draft/proof'>> {
   return api('POST /templates/{id}/draft/proof', {
@@ -100,6 +102,7 @@ export function draftProof(
     body: {
       template,
       ...(record !== SAMPLE_ID && { record }),
+      document,
       tried: [...tried],
       edition,
       houseStyle,

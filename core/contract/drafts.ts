@@ -1,7 +1,7 @@
 import { anything, boolean, label, listOf, number, oneOf, shape, text, uuid } from '../shape/shape';
 import { templateShape, type Pins } from '../template/template';
 import { DOCUMENT_KINDS } from '../template/document-kinds';
-import { all, count, day, moment, recordSchema, recordSnapshot, uuidText, words } from './answers';
+import { all, count, day, decimalText, moment, recordSchema, recordSnapshot, uuidText, words } from './answers';
 import { endpoint } from './endpoint';
 import { draftProof, drawingsWanted } from './productions';
 import { ofTemplate } from './templates';
@@ -119,6 +119,8 @@ export const draftEndpoints = {
       template: templateShape,
       /** The id of the record; absent for the made-up one. */
       record: text(100),
+      /** A filed document, whose kept data is taken in place of the record's. */
+      document: uuid(),
       /** Instead of what the template chooses. */
       edition: text(100),
       houseStyle: text(120),
@@ -129,6 +131,46 @@ export const draftEndpoints = {
       ...drawingsWanted,
     }).required(),
     answer: draftProof,
+    problems: [404, 422],
+    twice: 'same',
+    perMinute: 1_200,
+  }),
+  'GET /templates/{id}/draft/replay': endpoint({
+    about: 'The last fifty documents that were filed from a template: those that a draft is replayed over.',
+    may: 'publish',
+    parameters: ofTemplate,
+    answer: all(
+      shape({
+        id: uuidText(),
+        number: words(),
+        recordName: words(),
+        versionId: uuidText(),
+        version: count(),
+      }).required(),
+    ),
+    problems: [404],
+    twice: 'safe',
+  }),
+  'POST /templates/{id}/draft/replay': endpoint({
+    about:
+      'What would have come out otherwise of a filed document, had the draft as it is given been in use: over the data that was kept with it.',
+    may: 'publish',
+    parameters: ofTemplate,
+    body: shape({ template: templateShape, document: uuid().required() }).required(),
+    answer: shape({
+      changes: all(
+        shape({
+          of: oneOf(['figure', 'section', 'finding', 'pages']).required(),
+          what: words(),
+          before: words().optional(),
+          after: words().optional(),
+          /** How far an amount moved, as decimal text without its sign. */
+          by: decimalText().optional(),
+        }).required(),
+      ),
+      /** Fields that the draft reads and that were not kept: what hangs on them cannot be told. */
+      unread: all(words()),
+    }).required(),
     problems: [404, 422],
     twice: 'same',
     perMinute: 1_200,

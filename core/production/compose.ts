@@ -8,6 +8,7 @@ import { Sheet } from '../sheet/sheet';
 import { error, formatValue, type Value } from '../formula/value';
 import type { Workings } from '../sheet/workings';
 import { isCurrencyCode } from '../money/currency';
+import { Decimal } from '../money/decimal';
 import { LATIN_DIGITS, numberSymbols } from '../money/number-symbols';
 import { failedCheck } from './findings/failed-check';
 import { gatherFindings, type Finding } from './findings/finding';
@@ -74,6 +75,8 @@ export interface Composing {
   explain(id: string): Workings | undefined;
   /** The workings of every figure and every printed value, by id: kept with a filed document. */
   explainAll(): Record<string, Workings>;
+  /** Numbers and amounts of the document's figures as decimal text, by their names. */
+  numbers(): Record<string, string>;
 }
 
 /** Composes a document, and keeps what it takes to explain it. */
@@ -113,7 +116,17 @@ function composingOf(assembled: Assembled, snapshot: RecordSnapshot, context: Co
     composition: composer.compose(),
     explain: (id) => composer.by.explain(id),
     explainAll: () => composer.by.explainAll(),
+    numbers: () => numbersOf(composer.by.sheet),
   };
+}
+
+function numbersOf(sheet: Sheet): Record<string, string> {
+  return Object.fromEntries(
+    sheet.input.sheet.document.flatMap(({ name }) => {
+      const { value } = sheet.figure(name);
+      return 'value' in value && value.value instanceof Decimal ? [[name, value.value.toFixed()]] : [];
+    }),
+  );
 }
 
 /**

@@ -11,6 +11,7 @@ import {
 } from '../drafts';
 import { draftTrial } from '../draft-trial';
 import { proofDraft, recordsToProveOn } from '../draft-proof';
+import { documentsToReplay, replayDocument } from '../replay';
 import type { Answers } from '../edge/answer';
 import { encodingFor } from '../edge/encoding';
 import { pdfHeaders } from '../edge/file-headers';
@@ -35,6 +36,10 @@ export const draftAnswers: Answers<typeof draftEndpoints> = {
     const { has = [], near = FIRST } = body;
     return proofDraft(services, parameters.id, body, caller, { has, near, encoding: encodingFor(event) });
   },
+  'GET /templates/{id}/draft/replay': ({ parameters, services, caller }) =>
+    documentsToReplay(services, parameters.id, caller),
+  'POST /templates/{id}/draft/replay': ({ parameters, body, services, caller }) =>
+    replayDocument(services, parameters.id, body, caller),
   'GET /templates/{id}/draft/proof-records': ({ parameters, query, services, caller }) =>
     recordsToProveOn(services, parameters.id, query.values === true, caller),
   'POST /templates/{id}/draft/editors': ({ parameters, body, services, caller }) =>

@@ -1,6 +1,7 @@
 import PQueue from 'p-queue';
 import type { ComposeContext } from '../../core/production/compose';
 import type { Composition } from '../../core/production/composition';
+import type { Outcome } from '../../core/production/replay';
 import type { LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
 import type { RecordSnapshot } from '../../core/record/snapshot';
@@ -29,6 +30,7 @@ export type PressTask =
   | { kind: 'pages'; input: CompositionInput; key: string; span: Span; encoding: Encoding }
   | { kind: 'explain'; input: CompositionInput; key: string; id: string }
   | { kind: 'print'; input: CompositionInput }
+  | { kind: 'outcome'; input: CompositionInput }
   | { kind: 'thumbnail'; input: CompositionInput; width: number }
   | { kind: 'look over'; bytes: Uint8Array }
   | { kind: 'read template'; bytes: Uint8Array }
@@ -68,6 +70,7 @@ const PRIORITIES: Readonly<Record<PressTask['kind'], number>> = {
   pages: 2,
   explain: 2,
   compose: 2,
+  outcome: 1,
   'look over': 1,
   'read template': 1,
   'check template': 1,
@@ -125,6 +128,11 @@ export class Press {
 
   print(input: CompositionInput): Promise<Print> {
     return this.#run<Print>({ kind: 'print', input });
+  }
+
+  /** What a document comes to: its sums, sections, findings and pages. */
+  outcome(input: CompositionInput): Promise<Outcome> {
+    return this.#run<Outcome>({ kind: 'outcome', input });
   }
 
   /** The first page as a PNG, this many pixels wide. */

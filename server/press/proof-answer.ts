@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, QueryOf, Served } from '../../core/contract/endpoint';
 import type { Composition } from '../../core/production/composition';
+import { sectionNotes } from '../../core/production/composed-blocks';
 import { pageContents } from '../../core/production/page-contents';
 import type { Run } from '../../core/template/composed';
 import type { ProofPages } from '../../render/typst/typesetter';
@@ -98,20 +99,4 @@ function shownValues(values: Composition['values'], { header, body }: Compositio
   };
   visit([header, body]);
   return Object.fromEntries(Object.entries(values).map(([id, each]) => [id, { ...each, text: texts.get(id) ?? '' }]));
-}
-
-type Blocks = Composition['document']['body'];
-
-/** The margin note of each section on the page, by block. */
-function sectionNotes(blocks: Blocks): Record<string, string> {
-  const notes: Record<string, string> = {};
-  const visit = (each: Blocks) => {
-    for (const block of each) {
-      if (block.kind === 'section') notes[block.block] = block.note;
-      if (block.kind === 'section' || block.kind === 'keep') visit(block.blocks);
-      if (block.kind === 'columns') block.columns.forEach(visit);
-    }
-  };
-  visit(blocks);
-  return notes;
 }

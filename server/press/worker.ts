@@ -2,6 +2,7 @@
 import { Worker } from 'node:worker_threads';
 import { compose, composing } from '../../core/production/compose';
 import type { Composition } from '../../core/production/composition';
+import { outcomeOf } from '../../core/production/replay';
 import { lookOver, type LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
 import { unpackedText } from '../../core/files/unpack';
@@ -73,6 +74,11 @@ async function withInput(task: Extract<PressTask, { input: CompositionInput }>, 
         return { composition: withoutAssets(composition) } satisfies Print;
       const pdf = await printPdf(typesetter, composition);
       return { composition: withoutAssets(composition), workings: explainAll(), pdf } satisfies Print;
+    }
+    case 'outcome': {
+      const made = composing(input.template, input.snapshot, input.context);
+      const { document, assets } = made.composition;
+      return outcomeOf(made, typesetter.proof(document, assets).pages.length);
     }
     case 'thumbnail': {
       const { document, assets } = compose(input.template, input.snapshot, input.context);

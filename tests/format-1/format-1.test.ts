@@ -17,6 +17,12 @@ const stored = (file: unknown) => ({
   pins: { houseStyles: shippedBefore.houseStyles, clauses: shippedBefore.clauses } as unknown as Pins,
 });
 
+/** A composition as it was told when the digests were made: the columns of a table say whose they are since. */
+const asItWasTold = (key: string, value: unknown): unknown =>
+  key === 'columns' && Array.isArray(value)
+    ? value.map((column: unknown) => (Array.isArray(column) ? column : { ...(column as object), id: undefined }))
+    : value;
+
 it.each(shippedBefore.templates.map((file) => [file.id, file] as const))(
   'the %s of format 1 prints what it did, read from its file and as a stored version',
   (id, file) => {
@@ -36,7 +42,7 @@ it.each(shippedBefore.templates.map((file) => [file.id, file] as const))(
       ),
     );
     const printed = documents.map(({ document, findings, title }) => [document, findings, title]);
-    const digest = createHash('sha256').update(JSON.stringify(printed)).digest('hex');
+    const digest = createHash('sha256').update(JSON.stringify(printed, asItWasTold)).digest('hex');
     expect(digest).toBe((digests as Record<string, string>)[id]);
   },
 );

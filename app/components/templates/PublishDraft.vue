@@ -43,6 +43,10 @@ async function publish(more: typeof agreed = {}): Promise<void> {
         hint="It stands in the list of versions."
         autofocus
       />
+      <p v-if="draft.opened?.version" class="quiet">
+        Look first at <NuxtLink :to="`/templates/${draft.template?.id}/prove`">what prints for ten records</NuxtLink>,
+        or at <NuxtLink :to="`/templates/${draft.template?.id}/replay`">what would have been filed otherwise</NuxtLink>.
+      </p>
       <p v-if="newer !== undefined" class="fault" role="alert">
         Somebody published another version since this draft began. Publishing replaces it; documents already filed stay
         as they are.

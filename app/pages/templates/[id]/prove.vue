@@ -170,6 +170,9 @@ useKeys({ 'Control+Enter': () => (publishOpen.value = !barred.value && draft.isD
         <span role="status">{{ summary }}</span>
         <span class="spring"></span>
         <button type="button" class="in-words" @click="prove">Prove again</button>
+        <NuxtLink v-if="draft.opened?.version" class="in-words" :to="`/templates/${templateId}/replay`"
+          >Replay on filed documents</NuxtLink
+        >
         <PermittedButton
           label="Publish"
           size="small"

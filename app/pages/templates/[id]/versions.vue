@@ -47,6 +47,8 @@ function chosenIn(key: 'from' | 'to'): string | undefined {
 const labelOf = (id: string | undefined) => options.value.find(({ value }) => value === id)?.label ?? '';
 const detailsOf = (id: string | undefined) => versions.value.value?.find(({ versionId }) => versionId === id);
 
+/** A filed document, over whose kept data the two are shown. */
+const documentId = computed(() => (route.query.document ? String(route.query.document) : undefined));
 const differences = shallowRef<Difference[]>();
 const record = ref<{ id: string; name: string }>();
 const proofs = shallowRef<{ before?: DraftProof; after?: DraftProof }>({});
@@ -97,6 +99,7 @@ async function prove(): Promise<void> {
     const wanted = {
       template: await bodyOf(id),
       record: record.value!.id,
+      document: documentId.value,
       tried: [],
       edition: undefined,
       houseStyle: undefined,
@@ -180,7 +183,11 @@ async function goBack(): Promise<void> {
             @choose="changeQuery({ to: $event }, 'replace')"
           />
         </label>
-        <span v-if="draft.template && record" class="record">
+        <span v-if="documentId" class="record">
+          <span class="quiet">over the data of</span>
+          <NuxtLink :to="`/register/${documentId}`">{{ route.query.number ?? 'a filed document' }}</NuxtLink>
+        </span>
+        <span v-else-if="draft.template && record" class="record">
           <span class="quiet">on the page for</span>
           <RecordPicker
             :type="draft.template.record.type"
