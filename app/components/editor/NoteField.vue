@@ -84,6 +84,9 @@ function keep(event: Event): void {
 p {
   font-size: 12px;
 }
+.in-words + .in-words {
+  margin-left: 10px;
+}
 .fallen {
   padding: 4px 9px;
   background: var(--brass-50);

@@ -303,4 +303,8 @@ footer {
 .spring {
   flex: 1;
 }
+footer :is(b, .in-words) {
+  flex: none;
+  white-space: nowrap;
+}
 </style>

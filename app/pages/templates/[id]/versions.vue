@@ -45,6 +45,8 @@ function chosenIn(key: 'from' | 'to'): string | undefined {
   return options.value.some((each) => each.value === value) ? String(value) : undefined;
 }
 const labelOf = (id: string | undefined) => options.value.find(({ value }) => value === id)?.label ?? '';
+/** Without whether it is in use. */
+const plainLabel = (id: string | undefined) => labelOf(id).replace(/,.*/, '');
 const detailsOf = (id: string | undefined) => versions.value.value?.find(({ versionId }) => versionId === id);
 
 /** A filed document, over whose kept data the two are shown. */
@@ -146,7 +148,7 @@ const parts = computed(() => {
 
 async function goBack(): Promise<void> {
   const template = await bodyOf(before.value!);
-  draft.change(template, { words: `Back to ${labelOf(before.value).replace(', in use', '')}` });
+  draft.change(template, { words: `Back to ${plainLabel(before.value)}` });
   await draft.save();
   await navigateTo(`/templates/${templateId.value}`);
 }
@@ -199,7 +201,7 @@ async function goBack(): Promise<void> {
         <span class="spring"></span>
         <PermittedButton
           v-if="before !== 'draft'"
-          :label="`Go back to ${labelOf(before)}`"
+          :label="`Go back to ${plainLabel(before)}`"
           size="small"
           :disabled="before === undefined"
           :why-not="barred"
@@ -300,6 +302,7 @@ aside {
   border-right: 1px solid var(--hairline);
 }
 .about b {
+  margin-right: 8px;
   color: var(--ink);
 }
 .about span {
