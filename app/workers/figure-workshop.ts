@@ -27,7 +27,7 @@ import {
 } from '#core/template/design/totals';
 import { newId } from '~/editor/new-id';
 import { FormulaError } from '#core/formula/ast';
-import { Checker, type CheckContext } from '#core/sheet/check';
+import { Checker } from '#core/sheet/check';
 import { missingFields, withFieldReplaced, type MissingField } from '#core/template/missing-fields';
 import { completionsAt, type Completions } from '#core/sheet/complete';
 import { dayOf } from '#core/formula/date';
@@ -131,15 +131,16 @@ export class FigureWorkshop {
     this.#sheetOf = (record) => new Sheet({ ...record, ...around });
     this.#proofSheets.clear();
     const sheet = this.#sheetOf(this.#record);
-    [this.#checker, this.#sheet] = [new Checker(context), sheet];
-    this.#subjects = new Subjects(this.#checker);
-    const places = [...placesOfUse(template, context)].map(
+    // One checker for all: what it found for a formula once is not found again.
+    const checker = new Checker(context);
+    [this.#checker, this.#sheet, this.#subjects] = [checker, sheet, new Subjects(checker)];
+    const places = [...placesOfUse(template, context, checker)].map(
       ([key, all]) => [key, all.map(({ words }) => words)] as const,
     );
     return {
-      view: sheetView(context, new Map(places), sheet, locale),
-      ...(withPage && { page: pageView({ context, template, pins, houseStyle, sheet, locale }) }),
-      missing: missingFieldsOrNone(template, context),
+      view: sheetView(context, new Map(places), sheet, locale, checker),
+      ...(withPage && { page: pageView({ checker, template, pins, houseStyle, sheet, locale }) }),
+      missing: missingFieldsOrNone(template, checker),
       ...this.#readsOrNone(template),
     };
   }
@@ -290,9 +291,9 @@ export class FigureWorkshop {
 const messageOf = (value: Value): string => (value.type === 'error' ? value.message : 'It is neither yes nor no.');
 
 /** Nothing while a placeholder is not closed yet. */
-function missingFieldsOrNone(template: Template, context: CheckContext): MissingField[] {
+function missingFieldsOrNone(template: Template, checker: Checker): MissingField[] {
   try {
-    return missingFields(template, context);
+    return missingFields(template, checker.context, checker);
   } catch (problem) {
     if (problem instanceof FormulaError) return [];
     throw problem;

@@ -17,6 +17,12 @@ export function readCondition(source: string): ReadCondition {
   }
 }
 
+/** A list, and which of its items, as a rule has it; undefined for a formula that is none of the kind. */
+export function readItems(list: string): Rule | undefined {
+  const [found] = readCondition(`COUNT(${list}) > 0`).condition?.rules ?? [];
+  return found && 'subject' in found && found.comparison === 'some' ? found : undefined;
+}
+
 /** A formula that rows cannot show, with the reason. */
 class NotShown extends Error {}
 

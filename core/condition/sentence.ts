@@ -4,7 +4,7 @@ import type { Shape } from '../formula/type';
 import { Decimal } from '../money/decimal';
 import { INTERFACE_LOCALE } from '../words/interface';
 import type { ComparisonId, ConditionValue, Joins, Rule, RuleGroup } from './condition';
-import { readCondition } from './read';
+import { readCondition, readItems } from './read';
 import type { Named, Subjects } from './subjects';
 
 /**
@@ -20,9 +20,8 @@ export function conditionSentence(source: string, subjects: Subjects, item?: Sha
 
 /** The items of a list in words, to go on after "for each": "line item that is not optional". */
 export function itemSentence(list: string, subjects: Subjects, outer?: Shape): string {
-  const { condition } = readCondition(`COUNT(${list}) > 0`);
-  const [rule] = condition?.rules ?? [];
-  if (!rule || !('subject' in rule)) return `item of ${list.trim()}`;
+  const rule = readItems(list);
+  if (!rule) return `item of ${list.trim()}`;
   return new Sentences(subjects, outer).items(rule, 'one');
 }
 

@@ -3,6 +3,7 @@ import { FormulaError, type Expression } from '../formula/ast';
 import { parseFormula } from '../formula/parse';
 import { printFormula } from '../formula/print';
 import type { Shape, Type } from '../formula/type';
+import { sentence } from '../formula/value';
 import type { Checker } from '../sheet/check';
 
 /** What a comparison fits to. `texts`: several choices; `records`: a list; `moment`: a date with its time; `other`: nothing but being there. */
@@ -59,7 +60,7 @@ export class Subjects {
     const choices = this.choicesOf(named.field);
     return {
       formula,
-      label: capitalised(named.bare),
+      label: sentence(named.bare),
       kind: kindOf(type),
       ...(choices && { choices }),
       ...(named.field && reads.length > 0 && { path: reads.at(-1)!.join('.') }),
@@ -109,7 +110,7 @@ export class Subjects {
             .map((inner) => `${formula}.${quoted(inner)}`),
         ]);
     }
-    yield [capitalised(title), own];
+    yield [sentence(title), own];
     yield* related;
   }
 
@@ -204,5 +205,3 @@ const quoted = (name: string): string => printFormula({ kind: 'name', name, from
 /** A label within a sentence: capitals stay where they are the word’s own, as in "VAT number". */
 const midSentence = (label: string): string =>
   /^\p{Lu}\p{Ll}/u.test(label) ? label[0]!.toLowerCase() + label.slice(1) : label;
-
-const capitalised = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);

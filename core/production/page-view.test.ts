@@ -3,6 +3,7 @@ import { shipped } from '../../demo/shipped';
 import { demoSchema, demoSnapshot } from '../../tests/demo-snapshot';
 import { shippedTemplate } from '../../tests/shipped-template';
 import { dayOf } from '../formula/date';
+import { Checker } from '../sheet/check';
 import { Sheet } from '../sheet/sheet';
 import type { Block } from '../template/blocks';
 import { checkContext } from '../template/check';
@@ -25,7 +26,7 @@ function viewOf(template: Template, deal = 'D-1187') {
     today: dayOf('2026-11-23'),
   });
   return pageView({
-    context: checkContext(template, demoSchema, shipped.houseStyles),
+    checker: new Checker(checkContext(template, demoSchema, shipped.houseStyles)),
     template,
     pins: { ...pins, clauses: shipped.clauses },
     houseStyle,

@@ -1,6 +1,6 @@
 import { strFromU8 } from 'fflate';
 import type { Row } from '../formula/row';
-import type { CheckContext } from '../sheet/check';
+import type { Checker } from '../sheet/check';
 import type { Sheet } from '../sheet/sheet';
 import { NoteWords } from '../template/noted';
 import { composeBlock, withInner, type Block, type ComposedBlock } from '../template/blocks';
@@ -53,8 +53,8 @@ const WRITTEN: ReadonlySet<Block['type']> = new Set([
 ]);
 
 interface Shown {
-  /** What the template's formulas are checked against. */
-  context: CheckContext;
+  /** Of the template's formulas. */
+  checker: Checker;
   template: Template;
   pins: Pins;
   houseStyle: HouseStyle;
@@ -64,7 +64,7 @@ interface Shown {
 }
 
 /** What the sheet of a template shows for the record of a figure sheet: every part of it, whatever the record leaves out. */
-export function pageView({ context, template, pins, houseStyle, sheet, locale }: Shown): PageView {
+export function pageView({ checker, template, pins, houseStyle, sheet, locale }: Shown): PageView {
   const by = new Compositor(sheet, locale, known(template, sheet));
   const { logo, table } = houseStyle;
   const around = {
@@ -75,7 +75,7 @@ export function pageView({ context, template, pins, houseStyle, sheet, locale }:
   const view = new SheetView(by, pins);
   by.around = { ...around, title: view.readable('plan', () => by.placed('title', template.plans[0]!.title, 'plan')) };
   const { header, followingHeader = [], footer, body } = template.layout;
-  const words = new NoteWords(context);
+  const words = new NoteWords(checker.context, checker);
   const notes: PageView['notes'] = {};
   for (const part of [header ?? [], followingHeader, body, footer ?? []]) {
     view.show(part);

@@ -43,8 +43,9 @@ export function sheetView(
   places: ReadonlyMap<string, readonly string[]>,
   sheet: Sheet,
   locale: string,
+  checker = new Checker(context),
 ): SheetView {
-  const checked = checkSheet(context);
+  const checked = checkSheet(context, checker);
   const rows = new Map([LINES, ...sheet.world.lists.keys()].map((list) => [list, rowsOf(sheet, list)]));
   const figures: Record<string, FigureView> = {};
   for (const { key, list, figure, derived } of sheetFormulas(context.sheet)) {

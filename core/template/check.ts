@@ -37,8 +37,11 @@ export function* diagnosticsOf(template: Template, checker: Checker): Generator<
 }
 
 /** The places outside of the figure sheet where each figure or list is used, by its key. */
-export function placesOfUse(template: Template, context: CheckContext): Map<string, FormulaPlace[]> {
-  const checker = new Checker(context);
+export function placesOfUse(
+  template: Template,
+  context: CheckContext,
+  checker = new Checker(context),
+): Map<string, FormulaPlace[]> {
   const places = new Map<string, FormulaPlace[]>();
   for (const { formula, place } of placedFormulas(template)) {
     if (place.figure !== undefined) continue;

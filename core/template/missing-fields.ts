@@ -14,8 +14,11 @@ export interface MissingField {
 }
 
 /** Fields that a template reads and that there are not, each with all of its places. */
-export function missingFields(template: Template, context: CheckContext): MissingField[] {
-  const checker = new Checker(context);
+export function missingFields(
+  template: Template,
+  context: CheckContext,
+  checker = new Checker(context),
+): MissingField[] {
   const found = new Map<string, MissingField>();
   for (const { formula, place } of placedFormulas(template)) {
     for (const { missing, fix } of checker.formula(formula, checker.itemIn(place.within)).diagnostics) {

@@ -10,10 +10,14 @@ import { mapBlocks } from './walk';
 export class NoteWords {
   #subjects: Subjects | undefined;
 
-  constructor(readonly context: CheckContext) {}
+  /** `checker`: one that there is already; else one is made once a note has to be. */
+  constructor(
+    readonly context: CheckContext,
+    readonly checker?: Checker,
+  ) {}
 
   get #made(): Subjects {
-    return (this.#subjects ??= new Subjects(new Checker(this.context)));
+    return (this.#subjects ??= new Subjects(this.checker ?? new Checker(this.context)));
   }
 
   /** The blocks, each that has a margin note with its words. */

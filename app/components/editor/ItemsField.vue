@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { writeCondition, type Rule } from '#core/condition/condition';
-import { readCondition } from '#core/condition/read';
+import { writeCondition } from '#core/condition/condition';
+import { readItems } from '#core/condition/read';
 
 /** A list, and which of its items: chosen where its formula is of that shape, else written. */
 const { source, label } = defineProps<{ source: string | undefined; label: string; list?: string }>();
@@ -9,10 +9,7 @@ const emit = defineEmits<{ write: [source: string] }>();
 const { groups } = useOfferedSubjects(() => undefined);
 const lists = computed(() => groups.value.flatMap(({ subjects }) => subjects.filter(({ kind }) => kind === 'records')));
 /** The list as a rule about it has it: with what its items have to be. */
-const rule = computed((): Rule | undefined => {
-  const [found] = readCondition(`COUNT(${source ?? ''}) > 0`).condition?.rules ?? [];
-  return found && 'subject' in found && found.comparison === 'some' ? found : undefined;
-});
+const rule = computed(() => readItems(source ?? ''));
 const isOffered = computed(() => lists.value.some(({ formula }) => formula === rule.value?.subject));
 const asFormula = ref(false);
 const options = computed(() => lists.value.map(({ formula, label: words }) => ({ value: formula, label: words })));

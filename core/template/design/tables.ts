@@ -1,7 +1,8 @@
 import { writeCondition } from '../../condition/condition';
-import { readCondition } from '../../condition/read';
+import { readItems } from '../../condition/read';
 import { fieldOf, LINES, recordTypeOf, type RecordSchema } from '../../record/schema';
 import type { Shape, Type } from '../../formula/type';
+import { sentence } from '../../formula/value';
 import { Checker } from '../../sheet/check';
 import type { DerivedList, Figure, FigureSheet } from '../../sheet/figure';
 import type { ColumnDefinition, LineTable, LineTableBlock } from '../blocks/line-table';
@@ -129,7 +130,7 @@ function columnsOfItems(checker: Checker, item: Shape): ColumnDefinition[] {
   const shown = (isGroup && figures.length > 0 ? figures : plain).slice(-MOST_COLUMNS);
   const first = shown.findIndex(({ type }) => type.is === 'text');
   return shown.map(({ name, label, type }, at) => ({
-    ...columnFor(name, label[0]!.toUpperCase() + label.slice(1), type),
+    ...columnFor(name, sentence(label), type),
     ...(at === Math.max(0, first) && { width: 'rest' as const }),
   }));
 }
@@ -252,8 +253,7 @@ const MARK = (field: string) => ` & IF(${field}, " (optional)", "")`;
 
 /** What a table does with items of which a yes-or-no field holds. */
 export function optionalWay({ list, columns }: LineTable, field: string): OptionalWay {
-  const [rule] = readCondition(`COUNT(${list}) > 0`).condition?.rules ?? [];
-  const where = rule && 'subject' in rule ? rule.where : undefined;
+  const where = readItems(list)?.where;
   const isLeftOut =
     where?.joins === 'all' && where.rules.some((each) => each.subject === field && each.comparison === 'holdsNot');
   if (isLeftOut) return 'left out';
@@ -304,8 +304,8 @@ function withoutWay(table: LineTable, field: string): LineTable {
 
 /** A list with only those items of which a yes-or-no field holds, or does not; or with both. */
 function filtered(list: string, field: string, comparison: 'holds' | 'holdsNot' | undefined): string {
-  const [rule] = readCondition(`COUNT(${list}) > 0`).condition?.rules ?? [];
-  if (!rule || !('subject' in rule)) return list;
+  const rule = readItems(list);
+  if (!rule) return list;
   const others = (rule.where?.joins === 'all' ? rule.where.rules : []).filter((each) => each.subject !== field);
   const rules = [...(comparison ? [{ subject: field, comparison, values: [] }] : []), ...others];
   return rules.length === 0 ? rule.subject : `${rule.subject}[${writeCondition({ joins: 'all', rules })}]`;

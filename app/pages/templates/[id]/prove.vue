@@ -39,15 +39,11 @@ async function prove(): Promise<void> {
   const mine = ++newest;
   await draft.save();
   tiles.value = (await proofs.choose()).map(({ id, name }) => ({ id, name }));
-  const waiting = [...tiles.value];
-  const setNext = async (): Promise<void> => {
-    for (let next = waiting.shift(); next && mine === newest; next = waiting.shift()) {
-      const proved = { ...next, ...(await proofOf(next.id)) };
-      if (mine !== newest) return;
-      tiles.value = tiles.value.map((each) => (each.id === proved.id ? proved : each));
-    }
-  };
-  await Promise.all(Array.from({ length: AT_ONCE }, setNext));
+  const isWanted = () => mine === newest;
+  await inTurns(tiles.value, AT_ONCE, isWanted, async (tile) => {
+    const proved = { ...tile, ...(await proofOf(tile.id)) };
+    if (isWanted()) tiles.value = tiles.value.map((each) => (each.id === proved.id ? proved : each));
+  });
 }
 
 async function proofOf(record: string): Promise<Pick<Tile, 'proof' | 'problem'>> {

@@ -35,19 +35,16 @@ async function replay(): Promise<void> {
   await draft.save();
   [replayed.value, failed.value] = [[], []];
   documents.value = [...(await api('GET /templates/{id}/draft/replay', { parameters }))];
-  const waiting = [...documents.value];
-  const next = async (): Promise<void> => {
-    for (let document = waiting.shift(); document && mine === newest; document = waiting.shift()) {
-      try {
-        const body = { template: draft.template!, document: document.id };
-        const answer = await api('POST /templates/{id}/draft/replay', { parameters, body });
-        if (mine === newest) replayed.value = [...replayed.value, { ...answer, document }];
-      } catch (thrown) {
-        if (mine === newest) failed.value = [...failed.value, { document, detail: asProblem(thrown).detail }];
-      }
+  const isWanted = () => mine === newest;
+  await inTurns(documents.value, AT_ONCE, isWanted, async (document) => {
+    try {
+      const body = { template: draft.template!, document: document.id };
+      const answer = await api('POST /templates/{id}/draft/replay', { parameters, body });
+      if (isWanted()) replayed.value = [...replayed.value, { ...answer, document }];
+    } catch (thrown) {
+      if (isWanted()) failed.value = [...failed.value, { document, detail: asProblem(thrown).detail }];
     }
-  };
-  await Promise.all(Array.from({ length: AT_ONCE }, next));
+  });
 }
 onBeforeUnmount(() => newest++);
 
