@@ -116,7 +116,7 @@ test('two states of a template are compared in words and on the page, and one is
 test('a draft is replayed over what was filed: what would differ is told by its cause, each beside the other', async ({
   page,
 }) => {
-  for (const deal of ['D-1188', 'D-1189']) {
+  for (const deal of ['D-1227', 'D-1228']) {
     await page.goto(`/records/Deal/${deal}/produce/glasshouse-quote`);
     await page.getByRole('button', { name: 'File', exact: true }).click();
     await expect(page.getByText('is filed and attached to the deal')).toBeVisible();

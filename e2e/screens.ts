@@ -8,7 +8,10 @@ export const SCREENS: readonly [path: string, shows: (page: Page) => ReturnType<
   ['/templates', (page) => page.getByRole('link', { name: 'Delivery note' })],
   ['/templates/glasshouse-quote', (page) => page.getByRole('textbox', { name: 'Sheet of Glasshouse quote' })],
   ['/templates/glasshouse-quote/prove', (page) => page.getByText(/can be filed/)],
-  ['/templates/glasshouse-quote/versions', (page) => page.getByText('Nothing differs.')],
+  [
+    '/templates/glasshouse-quote/versions',
+    (page) => page.getByText('Nothing differs.').or(page.getByRole('complementary').locator('h2')).first(),
+  ],
   [
     '/templates/glasshouse-quote/replay',
     (page) => page.getByText(/^All \d+ would have|^Nothing was filed|of \d+ would/),

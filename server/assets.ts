@@ -1,6 +1,7 @@
 import type { TemplateFile } from '../core/template/template-file';
 import { createHash } from 'node:crypto';
 import { inArray } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type { Asset, Assets } from '../core/template/composed';
 import {
   isRecord,
@@ -75,15 +76,20 @@ export function availableAssets(connection: Connection, template: Template, snap
   return read(connection, [...new Set([...own, ...pictures])]);
 }
 
+/** Files that were read lately: what has a hash never changes. */
+const atHand = new LRUCache<string, Asset>({ maxSize: 32_000_000, sizeCalculation: ({ bytes }) => bytes.length + 1 });
+
 async function read(connection: Connection, hashes: readonly string[]): Promise<Assets> {
-  if (hashes.length === 0) return {};
-  const rows = await connection
-    .select()
-    .from(assets)
-    .where(inArray(assets.sha256, [...hashes]));
-  return Object.fromEntries(
-    rows.map(({ sha256: hash, mediaType, bytes }) => [hash, { mediaType, bytes: new Uint8Array(bytes) }]),
-  );
+  const found = new Map(hashes.map((hash) => [hash, atHand.get(hash)]));
+  const missing = hashes.filter((hash) => !found.get(hash));
+  const rows =
+    missing.length === 0 ? [] : await connection.select().from(assets).where(inArray(assets.sha256, missing));
+  for (const { sha256: hash, mediaType, bytes } of rows) {
+    const asset = { mediaType, bytes: new Uint8Array(bytes) };
+    found.set(hash, asset);
+    atHand.set(hash, asset);
+  }
+  return Object.fromEntries([...found].flatMap(([hash, asset]) => (asset ? [[hash, asset]] : [])));
 }
 
 /** Every picture of a record and of what is related to it. */

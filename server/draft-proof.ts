@@ -81,9 +81,11 @@ export async function proofDraft(
   sending: Sending,
 ): Promise<EncodedJson<AnswerOf<Contract['POST /templates/{id}/draft/proof']>>> {
   const { database, press } = services;
-  await refuseUnseenTemplate(database, templateId, template, caller);
-  const schema = await recordSchema();
-  const pins = await pinsFor(database, template, 'The proof was not made');
+  const [schema, pins] = await Promise.all([
+    recordSchema(),
+    pinsFor(database, template, 'The proof was not made'),
+    refuseUnseenTemplate(database, templateId, template, caller),
+  ]);
   const filed = document === undefined ? undefined : await filedFrom(database, templateId, document, caller);
   const read = filed
     ? filed.snapshot

@@ -1,4 +1,5 @@
 import { eq, inArray } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { reportOf, type Fault, type FaultReport } from '../core/shape/faults';
 import { clausesOf, houseStylesOf } from '../core/template/assemble';
 import type { Pins, Template } from '../core/template/template';
@@ -6,6 +7,7 @@ import { recordSchema } from './records/record-schema';
 import type { Connection } from './db/database';
 import { clauses, houseStyles, series, templates } from './db/schema';
 import { addVersion, makeCurrent } from './db/shipped';
+import { sha256 } from './assets';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
 import { proveOnRecords } from './prove';
@@ -102,10 +104,13 @@ export async function pinsFor(
   template: Template,
   refusal = 'The template was not imported',
 ): Promise<Pins> {
-  const styles = await connection
-    .select()
-    .from(houseStyles)
-    .where(inArray(houseStyles.id, houseStylesOf(template)));
+  const [styles, kept] = await Promise.all([
+    connection
+      .select()
+      .from(houseStyles)
+      .where(inArray(houseStyles.id, houseStylesOf(template))),
+    connection.select().from(clauses),
+  ]);
   if (styles.length === 0)
     throw faultyTemplate(
       refusal,
@@ -114,9 +119,18 @@ export async function pinsFor(
         `The template asks for the house style “${template.houseStyle}”, which is not here. Make it first, or name another one.`,
       ),
     );
-  const all = (await connection.select().from(clauses)).map(({ body }) => body);
+  const all = kept.map(({ body }) => body);
   const wanted = clausesOf(template, all);
-  return { houseStyles: styles.map(({ body }) => body), clauses: all.filter(({ id }) => wanted.includes(id)) };
+  return held({ houseStyles: styles.map(({ body }) => body), clauses: all.filter(({ id }) => wanted.includes(id)) });
+}
+
+/** Pins that were found lately, by what they hold: the same ones are the same object, which goes to a process of the press once. */
+const known = new LRUCache<string, Pins>({ max: 100 });
+function held(pins: Pins): Pins {
+  const holds = sha256(Buffer.from(JSON.stringify(pins)));
+  const same = known.get(holds) ?? pins;
+  known.set(holds, same);
+  return same;
 }
 
 async function missingSeries(connection: Connection, { plans }: Template): Promise<Fault[]> {

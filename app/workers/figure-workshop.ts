@@ -27,7 +27,8 @@ import {
 } from '#core/template/design/totals';
 import { newId } from '~/editor/new-id';
 import { FormulaError } from '#core/formula/ast';
-import { Checker } from '#core/sheet/check';
+import type { Checker } from '#core/sheet/check';
+import { checkerFor } from '#core/sheet/checkers';
 import { missingFields, withFieldReplaced, type MissingField } from '#core/template/missing-fields';
 import { completionsAt, type Completions } from '#core/sheet/complete';
 import { dayOf } from '#core/formula/date';
@@ -98,10 +99,11 @@ export class FigureWorkshop {
   #checker: Checker | undefined;
   #sheet: Sheet | undefined;
   #subjects: Subjects | undefined;
-  #proofs: readonly { name: string; record: RecordSnapshot }[] = [];
-  /** Sheets of those records for the template as it is now. */
-  #proofSheets = new Map<RecordSnapshot, Sheet>();
+  #proofs: readonly { name: string; shown: ShownRecord }[] = [];
   #sheetOf!: (record: ShownRecord) => Sheet;
+  /** Sheets of records for the template as it is now; `sheetsOf` tells what else they are made of. */
+  #sheets = new WeakMap<ShownRecord, Sheet>();
+  #sheetsOf = '';
   #locale = 'en-GB';
 
   open(around: Around): void {
@@ -119,21 +121,27 @@ export class FigureWorkshop {
     const { company } = houseStyle;
     const locale = template.editions[0]?.locale ?? 'en-GB';
     this.#locale = locale;
-    const context = checkContext(template, schema, [houseStyle]);
-    const around = {
-      sheet: template.sheet,
-      schema,
-      root: template.record.root,
-      roots: documentRoots({ company, issueDate, edition: template.editions[0]?.id ?? '', locale }),
-      locale,
-      today: dayOf(issueDate),
-    };
-    this.#sheetOf = (record) => new Sheet({ ...record, ...around });
-    this.#proofSheets.clear();
-    const sheet = this.#sheetOf(this.#record);
     // One checker for all: what it found for a formula once is not found again.
-    const checker = new Checker(context);
-    [this.#checker, this.#sheet, this.#subjects] = [checker, sheet, new Subjects(checker)];
+    const checker = checkerFor(checkContext(template, schema, [houseStyle]));
+    const { context } = checker;
+    const edition = template.editions[0]?.id ?? '';
+    const sheetOf = JSON.stringify([locale, edition, company, issueDate]);
+    // What a record comes to stays, while only words are changed.
+    if (checker !== this.#checker || sheetOf !== this.#sheetsOf) {
+      const around = {
+        sheet: context.sheet,
+        schema,
+        root: template.record.root,
+        roots: documentRoots({ company, issueDate, edition, locale }),
+        locale,
+        today: dayOf(issueDate),
+      };
+      this.#sheetOf = (record) => new Sheet({ ...record, ...around });
+      this.#sheets = new WeakMap();
+      [this.#checker, this.#subjects, this.#sheetsOf] = [checker, new Subjects(checker), sheetOf];
+    }
+    const sheet = this.#sheetFor(this.#record);
+    this.#sheet = sheet;
     const places = [...placesOfUse(template, context, checker)].map(
       ([key, all]) => [key, all.map(({ words }) => words)] as const,
     );
@@ -215,20 +223,24 @@ export class FigureWorkshop {
 
   /** Takes the records that the template is proved on. */
   proveOn(records: readonly { name: string; record: RecordSnapshot }[]): void {
-    this.#proofs = records;
+    this.#proofs = records.map(({ name, record }) => ({ name, shown: { snapshot: record, registered: [] } }));
   }
 
   /** For which of the records that the template is proved on a condition holds, in their order. */
   holdsFor(source: string): Holding[] {
-    return this.#proofs.map(({ name, record }) => {
-      const value = asCondition(this.#sheetFor(record).evaluate('typed', source).value);
-      return { id: record.id, name, ...(typeof value === 'boolean' ? { holds: value } : { why: messageOf(value) }) };
+    return this.#proofs.map(({ name, shown }) => {
+      const value = asCondition(this.#sheetFor(shown).evaluate('typed', source).value);
+      return {
+        id: shown.snapshot.id,
+        name,
+        ...(typeof value === 'boolean' ? { holds: value } : { why: messageOf(value) }),
+      };
     });
   }
 
-  #sheetFor(record: RecordSnapshot): Sheet {
-    let sheet = this.#proofSheets.get(record);
-    if (!sheet) this.#proofSheets.set(record, (sheet = this.#sheetOf({ snapshot: record, registered: [] })));
+  #sheetFor(record: ShownRecord): Sheet {
+    let sheet = this.#sheets.get(record);
+    if (!sheet) this.#sheets.set(record, (sheet = this.#sheetOf(record)));
     return sheet;
   }
 

@@ -109,6 +109,38 @@ describe('a shape', () => {
   });
 });
 
+describe('one of several shapes', () => {
+  const nested = (word: string, depth: number): Tree =>
+    depth === 0 ? { type: 'leaf', word } : { type: 'branch', content: [nested(word, depth - 1)] };
+
+  it('tells the same of data that was looked at before', () => {
+    const wrong = nested('too long', 2);
+    const first = shaped(tree as unknown as ShapeOf<Tree>, wrong, 'the tree');
+    expect(first).toEqual({ faults: [expect.objectContaining({ path: 'content[0].content[0].word' })] });
+    expect(shaped(tree as unknown as ShapeOf<Tree>, wrong, 'the tree')).toEqual(first);
+    const mended = nested('short', 2);
+    expect(shaped(tree as unknown as ShapeOf<Tree>, mended, 'the tree')).toEqual({ value: mended });
+    expect(shaped(tree as unknown as ShapeOf<Tree>, mended, 'the tree')).toEqual({ value: mended });
+  });
+
+  it('looks at each level of deep wrong data a few times, not twice as often as at the level above', () => {
+    let looks = 0;
+    const leafOf: ShapeOf<Tree> = shape({
+      type: oneOf(['leaf']).required(),
+      word: text(5)
+        .test('counted', () => ++looks > 0)
+        .required(),
+    }).required();
+    const counted = byType<Tree>('counted', () => ({ leaf: leafOf, branch: branchOf }));
+    const branchOf: ShapeOf<Tree> = shape({
+      type: oneOf(['branch']).required(),
+      content: listOf(counted, 3).required(),
+    }).required();
+    expect('faults' in shaped(counted as unknown as ShapeOf<Tree>, nested('too long', 12), 'the tree')).toBe(true);
+    expect(looks).toBeLessThan(40);
+  });
+});
+
 describe('bounds', () => {
   const BOUNDS: Bounds = { values: 20, objects: 4, depth: 5, items: 6, text: 10, name: 200 };
   const refusal = (data: unknown) => outOfBounds(data, BOUNDS);

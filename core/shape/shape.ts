@@ -18,6 +18,7 @@ import {
   type ObjectShape,
   type Schema,
 } from 'yup';
+import { LRUCache } from 'lru-cache';
 
 export { boolean, number, type InferType };
 
@@ -91,18 +92,44 @@ export const points = () => number().min(0).max(2_000);
 /** The named shapes, each looked up when it is asked for: by then all of them are there. */
 export const NAMES: Readonly<Record<string, readonly ISchema<unknown>[]>> = {};
 
-/** One of several shapes, chosen by the word in their `type`. */
+/**
+ * One of several shapes, chosen by the word in their `type`. What was looked at before is not looked at again: a template comes at each
+ * letter that is typed, and one of its blocks is another one then.
+ */
 export function byType<T>(name: string, shapes: () => Readonly<Record<string, ShapeOf<T>>>): Lazy<T> {
   const known = lazily(shapes);
+  const shapeFor = (value: unknown): ISchema<unknown> => {
+    const { type } = Object(value) as { type?: unknown };
+    const all = known();
+    return typeof type === 'string' && Object.hasOwn(all, type) ? all[type]! : unknownType(Object.keys(all));
+  };
+  const fits = remembered((value) => (shapeFor(value) as Schema).isValidSync(value, { strict: true }));
   return named(
     name,
     () => Object.values(known()),
-    (value) => {
-      const { type } = Object(value) as { type?: unknown };
-      const shapes = known();
-      return typeof type === 'string' && Object.hasOwn(shapes, type) ? shapes[type]! : unknownType(Object.keys(shapes));
-    },
+    (value) => (fits(value) ? FITTING : shapeFor(value)),
   );
+}
+
+/** For what is known to have its shape. */
+const FITTING = mixed();
+/** How many letters of data each kind of shape remembers. */
+const MOST_REMEMBERED = 4_000_000;
+
+/** A check of JSON data that answers at once what it was asked before, right or wrong. */
+function remembered(check: (value: unknown) => boolean): (value: unknown) => boolean {
+  const answers = new LRUCache<string, boolean>({
+    maxSize: MOST_REMEMBERED,
+    sizeCalculation: (_, { length }) => length + 1,
+  });
+  return (value) => {
+    const data = JSON.stringify(value) ?? '';
+    const known = answers.get(data);
+    if (known !== undefined) return known;
+    const answer = check(value);
+    answers.set(data, answer);
+    return answer;
+  };
 }
 
 /** One of two shapes, the first where a value is of its kind. */

@@ -1,6 +1,6 @@
 import { treeOf, type PathTree } from '../record/paths';
 import type { RecordSchema } from '../record/schema';
-import { Checker } from '../sheet/check';
+import { checkerFor } from '../sheet/checkers';
 import { assemble } from './assemble';
 import { checkContext } from './check';
 import { placedFormulas } from './formulas';
@@ -11,7 +11,7 @@ import type { Pins, Template } from './template';
  * what it stands for and of which record. A related record is always read with its name.
  */
 export function readsOf(template: Template, pins: Pins, schema: RecordSchema): PathTree {
-  const checker = new Checker(checkContext(template, schema, pins.houseStyles));
+  const checker = checkerFor(checkContext(template, schema, pins.houseStyles));
   const paths = new Map<string, readonly string[]>();
   for (const { id } of template.editions) {
     for (const { formula, place } of placedFormulas(assemble(template, pins, id).template)) {

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { LRUCache } from 'lru-cache';
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, QueryOf, Served } from '../../core/contract/endpoint';
 import type { Composition } from '../../core/production/composition';
@@ -55,11 +56,17 @@ export function proofContent(composition: Composition, { glyphs, pages, pageSize
   };
 }
 
+/** The last drawings with their names: what is typed changes one page of many. */
+const lastDrawn = new LRUCache<string, { digest: string; drawing: string }>({ max: 24 });
 /** A drawing with its name. */
-const drawn = (drawing: string) => ({
-  digest: createHash('sha256').update(drawing).digest('base64url').slice(0, 22),
-  drawing,
-});
+function drawn(drawing: string): { digest: string; drawing: string } {
+  const known = lastDrawn.get(drawing);
+  if (known) return known;
+  const digest = createHash('sha256').update(drawing).digest('base64url').slice(0, 22);
+  const named = { digest, drawing };
+  lastDrawn.set(drawing, named);
+  return named;
+}
 
 /** The answer, with the drawings that are wanted where it goes to. */
 export function proofAnswer<Head extends ProofHead | DraftHead>(

@@ -170,14 +170,19 @@ export async function compositionInput(
   > = {},
   before = new Date(),
 ): Promise<CompositionInput> {
-  const schema = await recordSchema();
+  const [schema, available, registered] = await Promise.all([
+    recordSchema(),
+    availableAssets(connection, template, snapshot),
+    registeredFor(connection, snapshot, before),
+  ]);
+  const { timeZone } = config;
   const context: ComposeContext = {
     schema,
     pins,
     issueDate: today(),
-    available: await availableAssets(connection, template, snapshot),
-    timeZone: config.timeZone,
-    registered: await registeredFor(connection, snapshot, before),
+    available,
+    timeZone,
+    registered,
     ...circumstances,
   };
   return { template, snapshot, context };
