@@ -18,6 +18,7 @@ import menu from '@primeuix/themes/aura/menu';
 import message from '@primeuix/themes/aura/message';
 import multiselect from '@primeuix/themes/aura/multiselect';
 import paginator from '@primeuix/themes/aura/paginator';
+import popover from '@primeuix/themes/aura/popover';
 import progressbar from '@primeuix/themes/aura/progressbar';
 import ripple from '@primeuix/themes/aura/ripple';
 import select from '@primeuix/themes/aura/select';
@@ -63,6 +64,7 @@ const used = {
     message,
     multiselect,
     paginator,
+    popover,
     progressbar,
     ripple,
     select,

@@ -343,7 +343,8 @@ test('words get a link, a look and a place in the record that is shown', async (
   await page.getByText('With its label, on an empty line').click();
   await page.getByRole('button', { name: /^Stage/ }).click();
   await expect(sheet(page).locator('p').last()).toHaveText(/^Stage: \w+/);
-  await page.getByRole('button', { name: /^On the page once/ }).click();
+  const stage = page.locator('.brought-in').filter({ hasText: /^Stage/ });
+  await stage.getByRole('button', { name: /^Used in one place/ }).click();
   await expect(page.getByRole('heading', { name: 'Value' })).toBeVisible();
   await page.getByLabel('May be blank').check();
   await page.getByRole('combobox', { name: 'Where it is blank' }).click();

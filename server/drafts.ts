@@ -15,7 +15,7 @@ import type { Caller } from './people/caller';
 import { Problem } from './problem';
 import { findTemplate, type PublishedTemplate } from './productions/template';
 import { pinsFor, publish, type Published } from './publish';
-import { recordSchema } from './records/record-schema';
+import { recordSchema, schemaDigest } from './records/record-schema';
 import type { Services } from './services';
 import { addToTrail } from './trail';
 
@@ -115,6 +115,7 @@ export async function openDraft({ database }: Services, templateId: string, call
   const template = draft ? templateOf(draft) : published?.template;
   if (!template) throw noTemplate();
   refuseUnseen(caller, template, published);
+  const schema = await recordSchema();
   return {
     template,
     revision: draft?.revision ?? 0,
@@ -123,7 +124,8 @@ export async function openDraft({ database }: Services, templateId: string, call
     version: published?.version ?? null,
     editedBy: draft?.editedBy ?? null,
     editedAt: draft?.editedAt ?? null,
-    schema: await recordSchema(),
+    schema,
+    schemaDigest: schemaDigest(schema),
     pins: await pinsToWorkWith(database, template, published),
     issueDate: today(),
   };
@@ -263,6 +265,7 @@ export async function seeEditor(
     .orderBy(asc(templateEditors.since));
   return {
     revision: draft?.revision ?? 0,
+    schemaDigest: schemaDigest(await recordSchema()),
     others: all
       .filter((each) => each.window !== window)
       .map(({ name, personId, since }) => ({ name, isYou: personId === caller.id, since })),
@@ -290,7 +293,6 @@ async function lockedDraft(transaction: Connection, templateId: string): Promise
   return draft;
 }
 
-/** A person who may not see a kind or a type of records may neither work on its templates nor make one of them. */
 /**
  * Refuses whoever may not see a template as it is given, or as it is here.
  * @throws Problem for one that is not here, or of another id, too
@@ -303,11 +305,13 @@ export async function refuseUnseenTemplate(
 ): Promise<void> {
   if (template.id !== templateId)
     throw new Problem(422, 'This is another template', 'A draft keeps the id that it began with.');
-  const [draft, published] = await Promise.all([findDraft(database, template.id), findTemplate(database, template.id)]);
-  if (!draft && !published) throw noTemplate();
+  const drafts = database.$count(templateDrafts, eq(templateDrafts.templateId, templateId));
+  const [count, published] = await Promise.all([drafts, findTemplate(database, templateId)]);
+  if (count === 0 && !published) throw noTemplate();
   refuseUnseen(caller, template, published);
 }
 
+/** A person who may not see a kind or a type of records may neither work on its templates nor make one of them. */
 function refuseUnseen(caller: Caller, template: Template, published?: PublishedTemplate): void {
   for (const { kind, record } of [template, published?.template ?? template]) {
     refuseUnseenKind(caller, kind);

@@ -1,4 +1,5 @@
-import { and, asc, count, desc, eq, max, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNull, max, sql } from 'drizzle-orm';
+import { clausePlaces } from '../core/template/where-used';
 import { DOCUMENT_KINDS } from '../core/template/document-kinds';
 import { today } from './config';
 import { recordSchema } from './records/record-schema';
@@ -46,6 +47,23 @@ export async function listTemplates(database: Database, caller: Caller) {
     lastUsed: used.get(each.id)?.last ?? null,
   }));
   return all.sort((one, other) => course.indexOf(one.kind) - course.indexOf(other.kind));
+}
+
+/** The templates that a caller may see and that put a clause in, as they are published; archived ones use nothing. */
+export async function clauseUses(database: Database, clause: string, caller: Caller) {
+  const current = await database
+    .select({ id: templates.id, name: templates.name, kind: templates.kind, versionId: templates.currentVersion })
+    .from(templates)
+    .where(isNull(templates.archivedAt))
+    .orderBy(asc(templates.name));
+  const found: { id: string; name: string; places: number }[] = [];
+  for (const { id, name, kind, versionId } of current) {
+    if (!seesKind(caller, kind)) continue;
+    const { template } = await templateVersion(database, versionId);
+    const places = clausePlaces(template, clause).length;
+    if (places > 0) found.push({ id, name, places });
+  }
+  return found;
 }
 
 /** A template with what its formulas are checked against. @throws Problem, SourceError */

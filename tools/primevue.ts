@@ -21,6 +21,7 @@ const TAGS = [
   'Menu',
   'Message',
   'MultiSelect',
+  'Popover',
   'Select',
   'SelectButton',
   'Skeleton',

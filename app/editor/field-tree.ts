@@ -2,7 +2,6 @@ import { relationsOf } from '#core/record/paths';
 import { LINES, recordTypeOf, type FieldSchema, type RecordSchema } from '#core/record/schema';
 import { isRecord, isRecordList, type FieldValue, type RecordSnapshot } from '#core/record/snapshot';
 import type { Template } from '#core/template/template';
-import { REGIONS } from './layout-doc';
 
 /** A field that can be brought onto the sheet. */
 export interface FieldEntry {
@@ -92,57 +91,3 @@ const entries = (
 /** What brings a field in where no item of its list is in scope: a sum of numbers, what the first one has otherwise. */
 export const outsideOf = (list: string, { field, formula }: FieldEntry): string =>
   ['number', 'money'].includes(field.type) ? `SUM(${list}.${formula})` : `FIRST(${list}).${formula}`;
-
-/** How often each path stands in the formulas of a layout, by the formula that reads it alone. */
-export function usesOf(layout: Template['layout']): (formula: string) => number {
-  const formulas = REGIONS.flatMap(([, field]) => (layout[field] ?? []).map(formulasIn)).join('\n');
-  const counts = new Map<string, number>();
-  // Each path counts once, with all that it begins with left out: `deal.account.name` is no use of `deal.account`.
-  for (const [path] of formulas.matchAll(/[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)*/g))
-    counts.set(path, (counts.get(path) ?? 0) + 1);
-  return (formula) => {
-    const path = /[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)*$/.exec(formula)?.[0];
-    return path === formula ? (counts.get(path) ?? 0) : countIn(formulas, formula);
-  };
-}
-
-/** Whether a part's own formulas name a formula that is a path, or hold one that is more. */
-export function usesFormula(attrs: Readonly<Record<string, unknown>>, formula: string): boolean {
-  const source = formulasIn(attrs);
-  return new RegExp(`(?<![\\w.])${formula.replaceAll(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`)}(?![\\w.])`).test(source);
-}
-
-const countIn = (text: string, part: string): number => text.split(part).length - 1;
-
-/** The formulas of blocks by the blocks themselves, which stay the same as long as they are not changed. */
-const known = new WeakMap<object, string>();
-const FORMULA_KEYS = new Set([
-  'formula',
-  'list',
-  'filter',
-  'when',
-  'by',
-  'detail',
-  'total',
-  'each',
-  'items',
-  'payee',
-  'iban',
-  'amount',
-  'reference',
-]);
-const TEXT_KEYS = new Set(['heading', 'label', 'date', 'empty']);
-
-function formulasIn(block: object): string {
-  const before = known.get(block);
-  if (before !== undefined) return before;
-  const found: string[] = [];
-  JSON.stringify(block, (key, value: unknown) => {
-    if (typeof value === 'string' && (FORMULA_KEYS.has(key) || (TEXT_KEYS.has(key) && value.includes('=['))))
-      found.push(value);
-    return value;
-  });
-  const formulas = found.join('\n');
-  known.set(block, formulas);
-  return formulas;
-}

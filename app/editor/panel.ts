@@ -9,6 +9,8 @@ export type Field =
   | { is: 'items'; key: string; label: string }
   /** What a line table does with its items as a whole: groups them, treats those that are optional, carries a sum over its pages. */
   | { is: 'table'; key: 'groups' | 'optional' | 'carry'; label: string }
+  /** Where a clause is used, here and in other templates. */
+  | { is: 'uses'; key: 'clause'; label: string }
   /** The words of the margin note: made from the formula, or the author's own. */
   | { is: 'note'; key: string; label: string }
   | { is: 'number'; key: string; label: string; unit?: string; least: number; most: number; optional?: boolean }

@@ -107,7 +107,7 @@ export const useDraftStore = defineStore('draft', () => {
 
   async function published(templateId: string) {
     const { versionId, ...rest } = await api('GET /templates/{id}', { parameters: { id: templateId } });
-    return { ...rest, versionId, base: versionId, editedBy: null, editedAt: null };
+    return { ...rest, versionId, base: versionId, editedBy: null, editedAt: null, schemaDigest: '' };
   }
 
   /** Goes on from what the server has. */
@@ -313,10 +313,22 @@ export const useDraftStore = defineStore('draft', () => {
       });
       if (leaves) return;
       others.value = seen.others;
+      if (seen.schemaDigest !== opened.value?.schemaDigest) await learnFields();
       if (seen.revision > revision && saving.value === 'saved' && !isChanged()) await takeNewest();
     } catch {
       // It is told the next time.
     }
+  }
+
+  /** The CRM has other fields than when the draft was opened: from now on it is checked against those. */
+  async function learnFields(): Promise<void> {
+    const asked = template.value!.id;
+    const {
+      template: _,
+      revision: __,
+      ...around
+    } = await api('GET /templates/{id}/draft', { parameters: { id: asked } });
+    if (template.value?.id === asked) opened.value = around;
   }
 
   async function takeNewest(): Promise<void> {

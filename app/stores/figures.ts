@@ -15,6 +15,7 @@ import type { RegisteredDocument } from '#core/formula/functions/register';
 import type { RecordSnapshot } from '#core/record/snapshot';
 import { checkContext, renameInTemplate } from '#core/template/check';
 import type { Template } from '#core/template/template';
+import type { Uses } from '#core/template/where-used';
 import type { ApiProblem } from '~/composables/api';
 import { useDraftStore } from './draft';
 
@@ -32,6 +33,8 @@ export const useFiguresStore = defineStore('figures', () => {
   const showsPage = ref(false);
   /** Fields that the draft reads and that there are not. */
   const missing = shallowRef<readonly MissingField[]>([]);
+  /** Where the draft uses figures, fields and clauses. */
+  const uses = shallowRef<Uses>({ figures: {}, fields: {}, clauses: {} });
   const workings = shallowRef<Workings>();
   const selected = ref<string>();
   /** The line, or row of a list, that values are shown for. */
@@ -181,6 +184,7 @@ export const useFiguresStore = defineStore('figures', () => {
     if (!shown.value) return;
     [view.value, page.value] = [computed.view, computed.page && withSame(page.value, computed.page)];
     missing.value = computed.missing;
+    uses.value = same(uses.value, computed.uses);
     if (showsPage.value) void readPictures(computed.pictures);
     await explain();
   }
@@ -233,6 +237,19 @@ export const useFiguresStore = defineStore('figures', () => {
   watch(template, () => {
     if (selected.value !== undefined && !current.value) selected.value = undefined;
     void compute();
+  });
+
+  // What the CRM holds is another by now: the record is read anew with the fields that there are.
+  watch(opened, async (now, before) => {
+    if (!now || !before || now.schemaDigest === before.schemaDigest || !shown.value) return;
+    const { schema, pins, issueDate } = now;
+    await workshop.open({ schema, pins, issueDate });
+    try {
+      await look(shown.value.record.id, pathsWith(await workshop.paths(template.value!)));
+    } catch {
+      // What is shown stays, without what is gone.
+    }
+    await compute();
   });
 
   function change(next: Template, words: string, opens?: string): void {
@@ -292,7 +309,7 @@ export const useFiguresStore = defineStore('figures', () => {
     const inner = formulas.value.filter(({ list }) => list === key).map((each) => each.key);
     const users = [key, ...inner].flatMap((each) => [
       ...(view.value?.figures[each]?.usedBy ?? []),
-      ...(view.value?.figures[each]?.places ?? []),
+      ...(view.value?.figures[each]?.places ?? []).map(({ words }) => words),
     ]);
     const others = users.filter((user) => user !== key && !inner.includes(user));
     const sums = template.value!.sheet.sums.filter((sum) => sum.figure === key).length;
@@ -395,6 +412,7 @@ export const useFiguresStore = defineStore('figures', () => {
     redo,
     labelOf,
     missing,
+    uses,
     replaceField,
   };
 });
@@ -402,8 +420,6 @@ export const useFiguresStore = defineStore('figures', () => {
 /** A page with those parts that are as they were before in place of their likes: nothing that shows them is drawn anew. */
 function withSame(before: PageView | undefined, now: PageView): PageView {
   if (!before) return now;
-  const same = <Part>(old: Part | undefined, next: Part): Part =>
-    old !== undefined && JSON.stringify(old) === JSON.stringify(next) ? old : next;
   const { header, footer } = before.letterhead;
   return {
     ...now,
@@ -435,3 +451,8 @@ function freeName(stem: string, taken: readonly string[]): string {
 }
 
 const listWords = (words: readonly string[]) => new Intl.ListFormat('en', { type: 'conjunction' }).format(words);
+
+/** What was there before in place of its like. */
+function same<Part>(old: Part | undefined, next: Part): Part {
+  return old !== undefined && JSON.stringify(old) === JSON.stringify(next) ? old : next;
+}

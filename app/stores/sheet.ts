@@ -33,7 +33,6 @@ import { LayoutDoc } from '~/editor/layout-doc';
 import { setLeftOut } from '~/editor/left-out';
 import type { KindPanel, NewPart } from '~/editor/panel';
 import { newId } from '~/editor/new-id';
-import { usesFormula } from '~/editor/field-tree';
 import { FROM_DRAFT, takeDoc } from '~/editor/take-layout';
 import { viewedExtensions } from '~/editor/views';
 import { useDraftStore } from './draft';
@@ -406,19 +405,14 @@ export const useSheetStore = defineStore('sheet', () => {
     if (part) editor.value!.chain().setNodeSelection(part.position).focus().run();
   }
 
-  /** Chooses the next place that a formula stands at, after the one that is chosen. */
-  function goToUse(formula: string): void {
-    if (!editor.value) return;
-    const { doc, selection } = editor.value.state;
-    const places: string[] = [];
-    let after = 0;
-    doc.descendants((node, position) => {
-      if (!node.attrs.id || !usesFormula(node.attrs, formula)) return;
-      places.push(node.attrs.id as string);
-      if (position <= selection.from) after = places.length;
+  /** Chooses a value of a block by its formula; the block itself where it has none such. */
+  function chooseValue(id: string, formula: string): void {
+    const part = editor.value && partOf(editor.value.state.doc, id);
+    let value: string | undefined;
+    part?.node.descendants(({ type, attrs }) => {
+      if (type.name === 'value' && attrs.formula === formula) value ??= attrs.id as string;
     });
-    const next = places[after % Math.max(1, places.length)];
-    if (next !== undefined) choose(next);
+    choose(value ?? id);
   }
 
   const changeWidths = (id: string, widths: readonly number[]) => run(setWidths(id, widths));
@@ -500,7 +494,7 @@ export const useSheetStore = defineStore('sheet', () => {
     setOwn,
     choose,
     chooseWhole,
-    goToUse,
+    chooseValue,
     withLabels,
     moveBeside: moveTo,
     setWidths: changeWidths,

@@ -40,7 +40,8 @@ import { workingsOf, type Workings } from '#core/sheet/workings';
 import { emptySample, sampleOf, sampleSchema, type Sample } from '#core/template/sample-record';
 import type { RecordSchema } from '#core/record/schema';
 import type { RecordSnapshot } from '#core/record/snapshot';
-import { checkContext, placesOfUse } from '#core/template/check';
+import { checkContext } from '#core/template/check';
+import { usesIn, type Uses } from '#core/template/where-used';
 import { pathsAround, picturePaths } from '#core/record/paths';
 import { readsOf } from '#core/template/reads';
 import { documentRoots } from '#core/template/roots';
@@ -64,6 +65,8 @@ export interface Computed {
   view: SheetView;
   /** What its sheet shows, where that was asked for. */
   page?: PageView;
+  /** Where it uses figures, fields and clauses. */
+  uses: Uses;
   /** Fields that it reads and that there are not. */
   missing: MissingField[];
   /** What it reads of the record, and which of that are pictures; nothing where a formula cannot be read yet. */
@@ -142,12 +145,12 @@ export class FigureWorkshop {
     }
     const sheet = this.#sheetFor(this.#record);
     this.#sheet = sheet;
-    const places = [...placesOfUse(template, context, checker)].map(
-      ([key, all]) => [key, all.map(({ words }) => words)] as const,
-    );
+    const uses = usesIn(template, checker);
+    const onPage = Object.entries(uses.figures).map(([key, places]) => [key, places.filter((each) => !each.figure)]);
     return {
-      view: sheetView(context, new Map(places), sheet, locale, checker),
+      view: sheetView(context, Object.fromEntries(onPage), sheet, locale, checker),
       ...(withPage && { page: pageView({ checker, template, pins, houseStyle, sheet, locale }) }),
+      uses,
       missing: missingFieldsOrNone(template, checker),
       ...this.#readsOrNone(template),
     };

@@ -66,6 +66,7 @@ export const draftEndpoints = {
       editedBy: words().nullable(),
       editedAt: moment().nullable(),
       schema: recordSchema,
+      schemaDigest: words(),
       pins: anything<Pins>('The house styles and clauses that it would be published with.'),
       issueDate: day(),
     }).required(),
@@ -189,7 +190,7 @@ export const draftEndpoints = {
   }),
   'POST /templates/{id}/draft/editors': endpoint({
     about:
-      'Says that somebody works on a draft, every few seconds; tells who else does, and whether it was saved meanwhile.',
+      'Says that somebody works on a draft, every few seconds; tells who else does, and whether it was saved meanwhile or what the CRM holds is another by now.',
     may: 'publish',
     parameters: ofTemplate,
     body: shape({
@@ -200,6 +201,7 @@ export const draftEndpoints = {
     }).required(),
     answer: shape({
       revision: count(),
+      schemaDigest: words(),
       others: all(shape({ name: words(), isYou: boolean().required(), since: moment() }).required()),
     }).required(),
     problems: [404],

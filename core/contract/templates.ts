@@ -30,6 +30,13 @@ export const templateEndpoints = {
     ),
     twice: 'safe',
   }),
+  'GET /clauses/{id}/uses': endpoint({
+    about: 'The templates that put a clause in, as they are published, and in how many places.',
+    may: 'look',
+    parameters: ofTemplate,
+    answer: all(shape({ id: words(), name: words(), places: count() }).required()),
+    twice: 'safe',
+  }),
   'POST /templates': endpoint({
     about: 'Puts a template in from its file, or says everything that is wrong with it.',
     may: 'publish',

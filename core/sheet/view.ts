@@ -14,6 +14,12 @@ export interface ShownValue {
   failed: boolean;
 }
 
+/** A place outside of the sheet: in words, with the block where it is one. */
+export interface PagePlace {
+  words: string;
+  block?: string;
+}
+
 /** One figure or list of a sheet: what is wrong with it, what it hangs together with, and its value for a record. */
 export interface FigureView {
   key: string;
@@ -21,8 +27,8 @@ export interface FigureView {
   problems: string[];
   uses: string[];
   usedBy: string[];
-  /** Places on the page that use it, in words. */
-  places: string[];
+  /** Places on the page that use it. */
+  places: PagePlace[];
   /** Its value; for a figure of items, one for each row of its list. */
   values: ShownValue[];
 }
@@ -36,11 +42,11 @@ export interface SheetView {
 }
 
 /**
- * Everything that a screen of a figure sheet shows. `places`: where the page uses each figure, in words, by the figure's key.
+ * Everything that a screen of a figure sheet shows. `places`: where the page uses each figure, by the figure's key.
  */
 export function sheetView(
   context: CheckContext,
-  places: ReadonlyMap<string, readonly string[]>,
+  places: Readonly<Record<string, readonly PagePlace[]>>,
   sheet: Sheet,
   locale: string,
   checker = new Checker(context),
@@ -52,7 +58,7 @@ export function sheetView(
     const cells = cellsOf(list === undefined ? undefined : (rows.get(list) ?? []), sheet, figure, derived?.name);
     figures[key] = {
       ...checked.figures[key]!,
-      places: [...new Set(places.get(key))],
+      places: [...(places[key] ?? [])],
       values: cells.map((cell) => shown(cell.value, locale)),
     };
   }

@@ -36,21 +36,6 @@ export function* diagnosticsOf(template: Template, checker: Checker): Generator<
   }
 }
 
-/** The places outside of the figure sheet where each figure or list is used, by its key. */
-export function placesOfUse(
-  template: Template,
-  context: CheckContext,
-  checker = new Checker(context),
-): Map<string, FormulaPlace[]> {
-  const places = new Map<string, FormulaPlace[]>();
-  for (const { formula, place } of placedFormulas(template)) {
-    if (place.figure !== undefined) continue;
-    const keys = new Set(checker.formula(formula, checker.itemIn(place.within)).uses.map(({ key }) => key));
-    for (const key of keys) places.set(key, [...(places.get(key) ?? []), place]);
-  }
-  return places;
-}
-
 /** The template with a figure or list under a new name, and every use of it following, on the page too. */
 export function renameInTemplate(template: Template, context: CheckContext, key: string, name: string): Template {
   const checker = new Checker(context);

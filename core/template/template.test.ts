@@ -4,7 +4,7 @@ import { demoSchema } from '../../tests/demo-snapshot';
 import { FormulaError } from '../formula/ast';
 import { checkSheet } from '../sheet/check-sheet';
 import { Checker, type CheckContext } from '../sheet/check';
-import { checkContext, diagnosticsOf, placesOfUse, renameInTemplate } from './check';
+import { checkContext, diagnosticsOf, renameInTemplate } from './check';
 import { placedFormulas } from './formulas';
 import { readsOf } from './reads';
 import { splitPlaceholders } from './placeholders';
@@ -49,12 +49,7 @@ describe('the shipped quote', () => {
     expect(checkTemplate(template, context)).toEqual([]);
   });
 
-  it('tells where a figure is used, and follows it under a new name', () => {
-    expect(
-      placesOfUse(template, context)
-        .get('total')!
-        .map(({ words }) => words),
-    ).toContain('the totals');
+  it('follows a figure under a new name', () => {
     const renamed = renameInTemplate(template, context, 'total', 'grand_total');
     const formulas = placedFormulas(renamed).map(({ formula }) => formula);
     expect(formulas).toContain('grand_total');

@@ -2,11 +2,19 @@ import type { templateEndpoints } from '../../core/contract/templates';
 import type { Answers } from '../edge/answer';
 import { fileHeaders } from '../edge/file-headers';
 import { putInTemplate, takeOutTemplate } from '../template-file';
-import { archiveTemplate, listTemplates, listVersions, readVersion, templateWithSchema } from '../templates';
+import {
+  archiveTemplate,
+  clauseUses,
+  listTemplates,
+  listVersions,
+  readVersion,
+  templateWithSchema,
+} from '../templates';
 import { templateThumbnail } from '../thumbnail';
 
 export const templateAnswers: Answers<typeof templateEndpoints> = {
   'GET /templates': ({ services, caller }) => listTemplates(services.database, caller),
+  'GET /clauses/{id}/uses': ({ parameters, services, caller }) => clauseUses(services.database, parameters.id, caller),
   'POST /templates': ({ query, body, services, caller }) => putInTemplate(services, body, caller, query),
   'GET /templates/{id}': ({ parameters, services, caller }) =>
     templateWithSchema(services.database, parameters.id, caller),

@@ -14,6 +14,7 @@ import { isEvents, isFile, type Endpoint } from '../../core/contract/endpoint';
 import type { ShapeOf } from '../../core/shape/shape';
 import { accepted, acceptedTexts, Problem, sendProblem } from '../problem';
 import type { Database } from '../db/database';
+import { withSchemaAsItIs } from '../records/record-schema';
 import { services } from '../services';
 import { EncodedJson, type Call, type SentFile, type Subscription } from './answer';
 import { readBytes, readJson } from './body';
@@ -55,7 +56,7 @@ async function answer(event: H3Event, found: Found, give: AnyAnswer): Promise<un
   if (endpoint.may !== 'anyone') admitCaller(caller, endpoint);
   if (caller) await countAccount(caller.id);
   if (endpoint.perMinute) await countEndpoint(key, endpoint.perMinute, caller?.id ?? address);
-  const given = await give({
+  const call = {
     parameters: inAddress(endpoint.parameters, found.parameters) as never,
     query: inAddress(endpoint.query, found.query) as never,
     body: (await bodyOf(event, endpoint)) as never,
@@ -63,7 +64,9 @@ async function answer(event: H3Event, found: Found, give: AnyAnswer): Promise<un
     services: opened,
     caller: caller as never,
     event,
-  });
+  };
+  // What the CRM refuses is refused before anything is kept.
+  const given = await withSchemaAsItIs(async () => give(call));
   setResponseHeader(event, 'Cache-Control', 'no-store');
   if (isEvents(endpoint.answer)) return stream(event, endpoint, opened.database, given as Subscription<unknown>);
   setResponseStatus(event, endpoint.status ?? 200);

@@ -1,19 +1,21 @@
+import { createHash } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { withLayouts, type RecordLayout } from '../../core/record/layout';
 import type { RecordSchema } from '../../core/record/schema';
 import { openDatabase, type Connection } from '../db/database';
 import { recordLayouts, recordSchemas } from '../db/schema';
+import { SourceError } from './source';
 import { CRM, crm } from './sources';
 
 /** For so long what a source says is used, and what another process may have said of the layouts. */
-const SCHEMA_FRESH = 60_000;
+const SCHEMA_FRESH = 20_000;
 const LAYOUTS_FRESH = 1_000;
 
 let known: { schema: RecordSchema; until: number } | undefined;
 let laidOut: { of: RecordSchema; layouts: string; schema: RecordSchema; until: number } | undefined;
 
 /**
- * What the CRM holds, and how it is shown. Asked anew after a minute; while the CRM is away, what it said last stands, even from
+ * What the CRM holds, and how it is shown. Asked anew after some seconds; while the CRM is away, what it said last stands, even from
  * before a restart.
  * @throws SourceError where it was never reached
  */
@@ -26,6 +28,41 @@ export async function recordSchema(): Promise<RecordSchema> {
 /** The same, asked anew. @throws SourceError */
 export async function freshSchema(): Promise<RecordSchema> {
   return layOut(await askSource());
+}
+
+/**
+ * Does something that asks the CRM for fields; once more where it refuses them (OData 4.01 protocol, 9.2: status 400), since what it holds
+ * has changed in the meantime.
+ * @throws SourceError
+ */
+export async function withSchemaAsItIs<T>(ask: () => Promise<T>): Promise<T> {
+  try {
+    return await ask();
+  } catch (refused) {
+    const isRefused = refused instanceof SourceError && refused.failure === 'refused' && refused.status === 400;
+    const before = known?.schema;
+    if (!isRefused || (await hasNotChanged(before))) throw refused;
+    return ask();
+  }
+}
+
+async function hasNotChanged(before: RecordSchema | undefined): Promise<boolean> {
+  try {
+    await freshSchema();
+  } catch {
+    return true;
+  }
+  return known?.schema === before;
+}
+
+const digests = new WeakMap<RecordSchema, string>();
+/** Names what a schema says: it is another one as soon as anything in it is. */
+export function schemaDigest(schema: RecordSchema): string {
+  const known = digests.get(schema);
+  if (known !== undefined) return known;
+  const digest = createHash('sha256').update(JSON.stringify(schema)).digest('base64url').slice(0, 22);
+  digests.set(schema, digest);
+  return digest;
 }
 
 async function plainSchema(): Promise<RecordSchema> {

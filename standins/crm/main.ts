@@ -2,6 +2,7 @@
 import pg from 'pg';
 import { demoRecords } from '../../demo/crm/index';
 import { demoMedia } from '../../demo/crm/media';
+import { renameField } from './model';
 import { createCrm } from './server';
 import { Store } from './store';
 
@@ -21,6 +22,7 @@ if (await store.isEmpty()) {
     LineItems: demoRecords.lineItems as never,
   });
 }
+for (const renaming of await store.renamings()) renameField(renaming);
 const server = createCrm({ store, clientId: CRM_CLIENT_ID, clientSecret: CRM_CLIENT_SECRET, lumbixUrl: LUMBIX_URL });
 server.on('error', (problem: NodeJS.ErrnoException) => {
   const taken = problem.code === 'EADDRINUSE';

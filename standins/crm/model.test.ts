@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { ENTITY_TYPES, refusal, typeNamed, typeOfSet, type Property } from './model';
+import { ENTITY_TYPES, refusal, refuseRenaming, renameField, typeNamed, typeOfSet, type Property } from './model';
 
 const property = (type: Property['type'], more: Partial<Property> = {}): Property => ({
   name: 'field',
@@ -53,5 +53,32 @@ describe('the model', () => {
       for (const { target } of navigations) expect(typeNamed(target)).toBeDefined();
       for (const { currency } of properties) if (currency) expect(names).toContain(currency);
     }
+  });
+});
+
+describe('a field that is renamed', () => {
+  it('has its new name wherever the types mention it', () => {
+    renameField({ type: 'LineItem', from: 'position', to: 'place' });
+    renameField({ type: 'LineItem', from: 'currency', to: 'coin' });
+    const lines = typeNamed('LineItem').properties;
+    expect(lines.map(({ name }) => name)).toEqual(expect.arrayContaining(['place', 'coin']));
+    expect(lines.find(({ name }) => name === 'unit_price')!.currency).toBe('coin');
+    expect(typeNamed('Deal').navigations.find(({ name }) => name === 'lines')!.orderedBy).toBe('place');
+    expect(typeNamed('Deal').properties.find(({ name }) => name === 'amount')!.currency).toBe('currency');
+    renameField({ type: 'LineItem', from: 'place', to: 'position' });
+    renameField({ type: 'LineItem', from: 'coin', to: 'currency' });
+    expect(typeNamed('Deal').navigations.find(({ name }) => name === 'lines')!.orderedBy).toBe('position');
+  });
+
+  it.each([
+    [{ type: 'Ship', from: 'name', to: 'title' }, 'There is no type Ship.'],
+    [{ type: 'Deal', from: 'mast', to: 'sail' }, 'Deal has no field mast.'],
+    [{ type: 'Deal', from: 'id', to: 'key' }, 'Deal has no field id.'],
+    [{ type: 'Deal', from: 'name', to: 'Two words' }, 'A name has small letters, digits and “_”, a letter first.'],
+    [{ type: 'Deal', from: 'name', to: 'stage' }, 'Deal has stage already.'],
+    [{ type: 'Deal', from: 'name', to: 'account_id' }, 'Deal has account_id already.'],
+    [{ type: 'Deal', from: 'name', to: 'title' }, undefined],
+  ])('%o', (renaming, reason) => {
+    expect(refuseRenaming(renaming)).toBe(reason);
   });
 });

@@ -91,7 +91,7 @@ const UNITS = named({
   month: 'month', year: 'year',
 }); // prettier-ignore
 
-export const ENTITY_TYPES: readonly EntityType[] = [
+const TYPES: EntityType[] = [
   {
     name: 'Deal', set: 'Deals', label: 'Deal', plural: 'Deals',
     properties: [
@@ -164,6 +164,48 @@ export const ENTITY_TYPES: readonly EntityType[] = [
     ],
   },
 ]; // prettier-ignore
+/** The record types as they are now. */
+export const ENTITY_TYPES: readonly EntityType[] = TYPES;
+
+/** A field that whoever runs the CRM gave another name. */
+export interface Renaming {
+  /** The record type's name. */
+  type: string;
+  from: string;
+  to: string;
+}
+
+/** Why a field cannot be renamed so, in a sentence; undefined where it can. */
+export function refuseRenaming({ type, from, to }: Renaming): string | undefined {
+  const found = TYPES.find(({ name }) => name === type);
+  if (!found) return `There is no type ${type}.`;
+  if (from === 'id' || !found.properties.some(({ name }) => name === from)) return `${type} has no field ${from}.`;
+  if (!/^[a-z][a-z0-9_]{0,39}$/.test(to)) return 'A name has small letters, digits and “_”, a letter first.';
+  const taken = [
+    ...found.properties.map(({ name }) => name),
+    ...found.navigations.flatMap(({ name, key }) => [name, key]),
+  ];
+  return taken.includes(to) ? `${type} has ${to} already.` : undefined;
+}
+
+/** Gives a field another name, wherever the types mention it. */
+export function renameField({ type, from, to }: Renaming): void {
+  const renamed = (name: string) => (name === from ? to : name);
+  for (const [at, each] of TYPES.entries()) {
+    const isIt = each.name === type;
+    const properties = each.properties.map((property) => ({
+      ...property,
+      name: renamed(property.name),
+      ...(property.currency && { currency: renamed(property.currency) }),
+    }));
+    const navigations = each.navigations.map((navigation) =>
+      navigation.target === type && navigation.orderedBy
+        ? { ...navigation, orderedBy: renamed(navigation.orderedBy) }
+        : navigation,
+    );
+    TYPES[at] = { ...each, ...(isIt && { properties }), navigations };
+  }
+}
 
 /** An allowed value itself, without what people call it. */
 export const valueOf = (each: AllowedValue): string => (typeof each === 'string' ? each : each.value);

@@ -1,5 +1,5 @@
 import { escapeXml as safe } from './metadata';
-import { STAGES, typeNamed, type Property } from './model';
+import { ENTITY_TYPES, STAGES, typeNamed, type Property } from './model';
 import type { Attachment, StoredRecord } from './store';
 
 const STYLE = `body{font:15px/1.5 system-ui,sans-serif;margin:2rem auto;max-width:60rem;padding:0 1rem;color:#222}
@@ -7,7 +7,7 @@ table{border-collapse:collapse;width:100%}td,th{text-align:left;padding:.3rem .6
 input,select{font:inherit;padding:.15rem .3rem}form.row{display:flex;gap:.5rem}a{color:#234}.note{background:#eef;padding:.5rem 1rem}`;
 
 const page = (title: string, body: string) =>
-  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${safe(title)}</title><style>${STYLE}</style><body><p><a href="/">CRM stand-in</a></p><h1>${safe(title)}</h1>${body}</body></html>`;
+  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${safe(title)}</title><style>${STYLE}</style><body><p><a href="/">CRM stand-in</a> · <a href="/fields">Fields</a></p><h1>${safe(title)}</h1>${body}</body></html>`;
 
 /** All deals, plainly. */
 export function dealsPage(deals: readonly StoredRecord[]): string {
@@ -19,6 +19,22 @@ export function dealsPage(deals: readonly StoredRecord[]): string {
     'Deals',
     `<table><tr><th>Number</th><th>Name</th><th>Stage</th><th>Amount</th><th></th></tr>${rows.join('')}</table>`,
   );
+}
+
+/** All fields of all types; whoever runs the CRM may give one another name. */
+export function fieldsPage(message?: string): string {
+  const note = message ? `<p class="note">${safe(message)}</p>` : '';
+  const types = ENTITY_TYPES.map(({ name: type, plural, properties }) => {
+    const rows = properties
+      .filter(({ name }) => name !== 'id')
+      .map(({ name, label }) => {
+        const hidden = (key: string, value: string) => `<input type="hidden" name="${key}" value="${safe(value)}">`;
+        const form = `<form class="row" method="post" action="/fields">${hidden('type', type)}${hidden('from', name)}<input name="to" aria-label="${safe(`${type} ${name}`)}" value="${safe(name)}"><button>Rename</button></form>`;
+        return `<tr><td>${safe(label)}</td><td>${form}</td></tr>`;
+      });
+    return `<h2>${safe(plural)}</h2><table>${rows.join('')}</table>`;
+  });
+  return page('Fields', `${note}${types.join('')}`);
 }
 
 /** One deal: its stage, fields, line items and attachments, each to be changed by hand. */

@@ -109,6 +109,7 @@ export class Reading {
     within?: (record: StoredRecord) => boolean,
     size = PAGE,
   ) {
+    refuseUnknown(type, options);
     const related = await this.#neededFor(type, options);
     const read = (record: StoredRecord) => (path: string) => readPath(type, record, path, related);
     let records = [...(await this.records(type.set)).values()].filter((record) => within?.(record) ?? true);
@@ -129,6 +130,7 @@ export class Reading {
 
   /** A record as it leaves the service: selected properties, expanded relations. */
   async present(type: EntityType, record: StoredRecord, options: Options): Promise<Body> {
+    refuseUnknown(type, options);
     const presented: Body = { '@odata.etag': etag(record), id: record.id };
     for (const { name, type: kind } of type.properties) {
       if (options.select && !options.select.includes(name)) continue;
@@ -177,6 +179,13 @@ export class Reading {
   }
 }
 
+/** Nothing is selected that there is not (OData 4.01 URL conventions, 5.1.4). */
+function refuseUnknown(type: EntityType, { select = [] }: Options): void {
+  const known = new Set([...type.properties, ...type.navigations].map(({ name }) => name));
+  const unknown = select.find((name) => !known.has(name));
+  if (unknown !== undefined) throw new QueryError(`${type.name} has no property ${unknown}.`);
+}
+
 /** A relation with an order of its own comes in it, unless another is asked for. */
 export const inOrder = (options: Options, { orderedBy }: Navigation): Options => ({
   ...options,
@@ -200,7 +209,11 @@ function readPath(
   related: Map<string, Map<string, StoredRecord>>,
 ): unknown {
   const [first, second] = path.split('/') as [string, string | undefined];
-  if (!second) return first === 'id' ? record.id : record.body[first];
+  if (!second) {
+    if (first === 'id') return record.id;
+    if (type.properties.some(({ name }) => name === first)) return record.body[first];
+    throw new QueryError(`${type.name} has no property ${first}.`);
+  }
   const navigation = type.navigations.find(({ name }) => name === first);
   if (!navigation) throw new QueryError(`${type.name} has no relation ${first}.`);
   return related.get(first)?.get(String(record.body[navigation.key]))?.body[second];

@@ -3,8 +3,8 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import { Faults, type Fault } from './faults';
 import { QueryError, type Body } from './filter';
 import { metadataXml } from './metadata';
-import { refusal, typeNamed, type EntityType } from './model';
-import { dealPage, dealsPage, typedValue } from './page';
+import { refusal, refuseRenaming, renameField, typeNamed, type EntityType } from './model';
+import { dealPage, dealsPage, fieldsPage, typedValue } from './page';
 import { etag, inOrder, readOptions, Reading, setOrThrow } from './query';
 import type { Store } from './store';
 
@@ -252,6 +252,7 @@ export function createCrm(options: CrmOptions): Server {
     const [, area, id, action] = url.pathname.split('/').map(decodeURIComponent);
     if (!area) return html(dealsPage(await store.all('Deals')));
     if (area === 'attachments' && id) return attachmentContent(id);
+    if (area === 'fields') return request.method === 'POST' ? rename(request) : html(fieldsPage());
     const set = area === 'deals' ? 'Deals' : area === 'lines' ? 'LineItems' : undefined;
     const record = set && id ? await store.one(set, id) : undefined;
     if (!set || !record) throw new Refused(404, 'There is no such page.');
@@ -268,6 +269,16 @@ export function createCrm(options: CrmOptions): Server {
       return { status: 303, headers: { Location: `/deals/${encodeURIComponent(dealId)}` } };
     }
     return html(await showDeal(record.id));
+  }
+
+  async function rename(request: IncomingMessage): Promise<Answer> {
+    const form = new URLSearchParams((await readBody(request)).toString());
+    const [type, from, to] = ['type', 'from', 'to'].map((name) => form.get(name) ?? '') as [string, string, string];
+    const wrong = refuseRenaming({ type, from, to });
+    if (wrong) return html(fieldsPage(wrong), 422);
+    await store.rename(typeNamed(type).set, { type, from, to });
+    renameField({ type, from, to });
+    return { status: 303, headers: { Location: '/fields' } };
   }
 
   async function showDeal(id: string, message?: string): Promise<string> {

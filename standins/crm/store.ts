@@ -1,6 +1,7 @@
 import { createHash, randomUUID } from 'node:crypto';
 import type pg from 'pg';
 import type { Body } from './filter';
+import type { Renaming } from './model';
 
 /** A record with the version its entity tag is made from. */
 export interface StoredRecord {
@@ -37,6 +38,8 @@ const SCHEMA = `
   create table if not exists media (name text primary key, content_type text not null, content bytea not null);
   create table if not exists repeatable_requests (
     id text primary key, status integer not null, location text, body text not null, received_at timestamptz not null default now());
+  create table if not exists renamings (
+    position bigserial primary key, type text not null, name_before text not null, name_after text not null);
   create sequence if not exists changes;
   alter table records add column if not exists changed bigint not null default nextval('changes');
   create index if not exists records_changed on records (set, changed);
@@ -62,6 +65,24 @@ export class Store {
 
   async prepare(): Promise<void> {
     await this.pool.query(SCHEMA);
+  }
+
+  /** Fields that were renamed, in the order in which they were. */
+  async renamings(): Promise<Renaming[]> {
+    const { rows } = await this.pool.query(
+      'select type, name_before "from", name_after "to" from renamings order by position',
+    );
+    return rows as Renaming[];
+  }
+
+  /** Keeps that a field was renamed, and renames it in all records of its set. */
+  async rename(set: string, { type, from, to }: Renaming): Promise<void> {
+    await this.pool.query(
+      `with kept as (insert into renamings (type, name_before, name_after) values ($2, $3, $4))
+       update records set body = body - $3 || jsonb_build_object($4::text, body -> $3), version = version + 1
+       where set = $1 and body ? $3`,
+      [set, type, from, to],
+    );
   }
 
   async isEmpty(): Promise<boolean> {

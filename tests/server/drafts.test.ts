@@ -204,7 +204,7 @@ it('is known to be worked on by others as long as they say so', async () => {
   const [mine, second, theirs] = [randomUUID(), randomUUID(), randomUUID()];
   const see = (window: string, caller = CALLER, leaves = false) =>
     seeEditor(services(), ID, { window, leaves }, caller);
-  expect(await see(mine)).toEqual({ revision: 0, others: [] });
+  expect(await see(mine)).toMatchObject({ revision: 0, others: [] });
   await see(theirs, OTHER);
   await see(second);
   const { others } = await see(mine);

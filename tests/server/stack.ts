@@ -21,6 +21,8 @@ export interface Stack {
   /** Does something to a deal or a line in the CRM, behind Lumbix's back. */
   changeInCrm(set: 'Deals' | 'LineItems' | 'Accounts', id: string, changes: object): Promise<void>;
   deleteInCrm(set: 'Deals', id: string): Promise<void>;
+  /** Gives a field another name, as whoever runs the CRM does on its page. */
+  renameInCrm(type: string, from: string, to: string): Promise<void>;
   attachments(dealId: string): Promise<{ name: string; sha256: string }[]>;
   /** Has the CRM hold other bytes than it was sent. */
   changeAttachment(dealId: string, name: string, sha256: string): Promise<void>;
@@ -92,6 +94,11 @@ export async function openStack(restored?: (url: string) => Promise<void>): Prom
       const { template, pins } = await currentTemplate(database, templateId);
       const { id } = await addVersion(database, template, pins, { origin: 'made' });
       await makeCurrent(database, template, id);
+    },
+    async renameInCrm(type, from, to) {
+      const body = new URLSearchParams({ type, from, to });
+      const { status } = await fetch(`${crmUrl}/fields`, { method: 'POST', body, redirect: 'manual' });
+      if (status !== 303) throw new Error(`The CRM did not rename ${from}: ${status}`);
     },
     async fault(fault) {
       await fetch(`${crmUrl}/faults`, { method: 'POST', body: JSON.stringify(fault) });

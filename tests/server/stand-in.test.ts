@@ -8,15 +8,19 @@ const root = () => `${process.env.CRM_URL}/odata`;
 let stack: Stack;
 let token: string;
 
-beforeAll(async () => {
-  stack = await openStack();
+async function newToken(): Promise<string> {
   const form = new URLSearchParams({
     grant_type: 'client_credentials',
     client_id: 'lumbix',
     client_secret: 'local-only',
   });
   const response = await fetch(`${process.env.CRM_URL}/oauth/token`, { method: 'POST', body: form });
-  token = ((await response.json()) as { access_token: string }).access_token;
+  return ((await response.json()) as { access_token: string }).access_token;
+}
+
+beforeAll(async () => {
+  stack = await openStack();
+  token = await newToken();
 });
 afterEach(() => stack.clearFaults());
 afterAll(async () => {
@@ -254,5 +258,29 @@ describe('its pages', () => {
     const shown = await (await page('/deals/D-1196')).text();
     expect(shown).not.toContain('<script>alert');
     expect(shown).toContain('&#60;script&#62;alert');
+  });
+});
+
+describe('a field that is renamed', () => {
+  it('is told by the metadata and read by its new name, in all records, even after a restart', async () => {
+    const before = await json<Entity>("Deals('D-1203')?$select=site_address");
+    await stack.renameInCrm('Deal', 'site_address', 'place_of_work');
+    await stack.stopCrm();
+    await stack.startCrm();
+    token = await newToken();
+    expect(await (await ask('$metadata')).text()).toContain('Property Name="place_of_work"');
+    expect((await json<Entity>("Deals('D-1203')?$select=place_of_work")).place_of_work).toBe(before.site_address);
+    expect((await ask("Deals('D-1203')?$select=site_address")).status).toBe(400);
+    await stack.renameInCrm('Deal', 'place_of_work', 'site_address');
+    expect(await json<Entity>("Deals('D-1203')?$select=site_address")).toMatchObject({
+      site_address: before.site_address,
+    });
+  });
+
+  it('keeps a name that nobody has', async () => {
+    const body = new URLSearchParams({ type: 'Deal', from: 'name', to: 'stage' });
+    const answer = await fetch(`${process.env.CRM_URL}/fields`, { method: 'POST', body });
+    expect(answer.status).toBe(422);
+    expect(await answer.text()).toContain('Deal has stage already.');
   });
 });

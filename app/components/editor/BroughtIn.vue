@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Use } from '#core/template/where-used';
 import { draggable } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
 
 /** A field or a figure that can be brought onto the sheet: by a click, by Enter, or by dragging. */
@@ -10,8 +11,8 @@ const { field } = defineProps<{
   text: string | undefined;
   isBlank?: boolean;
   isFigure?: boolean;
-  /** How often it stands on the page. */
-  count: number;
+  /** Where the draft uses it. */
+  uses: readonly Use[];
 }>();
 const sheet = useSheetStore();
 const button = useTemplateRef<HTMLElement>('button');
@@ -27,7 +28,7 @@ watchEffect((stop) => {
       <span v-if="isBlank" class="shown blank">blank</span>
       <span v-else-if="text" class="shown" :class="{ figure: isFigure }">{{ text }}</span>
     </button>
-    <UseCount :count="count" @go="sheet.goToUse(field.formula)" />
+    <UseCount :uses="uses" :formula="field.formula" />
   </div>
 </template>
 

@@ -2,7 +2,6 @@
 /** Figures of the document that can be brought onto the sheet. By themselves: their values change with every key. */
 const { figures } = defineProps<{
   figures: readonly { name: string; label: string }[];
-  uses: (formula: string) => number;
 }>();
 const store = useFiguresStore();
 const valueOf = (name: string) => store.view?.figures[name]?.values[0];
@@ -17,7 +16,13 @@ const entries = computed(() =>
 <template>
   <ul>
     <li v-for="{ name, label, text } in entries" :key="name">
-      <BroughtIn :field="{ formula: name, label }" :about="name" :text="text" is-figure :count="uses(name)" />
+      <BroughtIn
+        :field="{ formula: name, label }"
+        :about="name"
+        :text="text"
+        is-figure
+        :uses="store.uses.figures[name] ?? []"
+      />
     </li>
   </ul>
 </template>

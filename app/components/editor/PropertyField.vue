@@ -186,6 +186,7 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
       :earlier="(among?.earlierNote as string | null) ?? undefined"
       @write="(note, earlier) => emit('changeSome', { note, earlierNote: earlier })"
     />
+    <ClauseUses v-else-if="field.is === 'uses'" :clause="String(value)" />
     <LookField
       v-else-if="field.is === 'look'"
       :label="field.label"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { searchFor } from '#core/words/search';
-import { fieldTree, outsideOf, usesOf, type FieldEntry, type FieldGroup } from '~/editor/field-tree';
+import { fieldTree, outsideOf, type FieldEntry, type FieldGroup } from '~/editor/field-tree';
 
 /** Everything of the record that can be brought onto the sheet, and the figures: by Enter, by a click or by dragging. */
 const draft = useDraftStore();
@@ -25,13 +25,6 @@ const foundFigures = computed(() => {
   const isFound = searchFor(words.value);
   return (figuresOfDocument.value ?? []).filter(({ label, name }) => isFound([label, name, 'figures']));
 });
-/** Counted at rest: typing does not wait for it. */
-const layout = refDebounced(
-  computed(() => draft.template?.layout),
-  300,
-);
-const uses = computed(() => (layout.value ? usesOf(layout.value) : () => 0));
-
 const formulaFor = ({ list }: FieldGroup, entry: FieldEntry) =>
   list === undefined || sheet.scope === list ? entry.formula : outsideOf(list, entry);
 const broughtIn = (group: FieldGroup, entry: FieldEntry) => ({
@@ -59,14 +52,14 @@ const broughtIn = (group: FieldGroup, entry: FieldEntry) => ({
             :about="entry.path"
             :text="fieldText(entry.value, entry.field)"
             :is-blank="!!figures.shown && !fieldText(entry.value, entry.field)"
-            :count="uses(formulaFor(group, entry))"
+            :uses="figures.uses.fields[entry.path] ?? []"
           />
         </li>
       </ul>
     </section>
     <section v-if="foundFigures.length > 0">
       <h3>Figures</h3>
-      <FigureEntries :figures="foundFigures" :uses="uses" />
+      <FigureEntries :figures="foundFigures" />
     </section>
     <p v-if="found.length + foundFigures.length === 0" class="quiet">Nothing has these words.</p>
   </div>

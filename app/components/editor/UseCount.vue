@@ -1,20 +1,32 @@
 <script setup lang="ts">
-/** How often something stands on the page; a click goes from place to place. */
-const { count } = defineProps<{ count: number }>();
-defineEmits<{ go: [] }>();
+import type { Use } from '#core/template/where-used';
+
+/** In how many places something is used: a click leads to the only one, or lists them. */
+const { uses, formula } = defineProps<{ uses: readonly Use[]; formula: string }>();
+const sheet = useSheetStore();
+const list = useTemplateRef<{ toggle(event: Event): void; hide(): void }>('list');
+const only = computed(() => (uses.length === 1 ? uses[0]!.block : undefined));
+function show(event: Event): void {
+  if (only.value === undefined) list.value!.toggle(event);
+  else sheet.chooseValue(only.value, formula);
+}
 </script>
 
 <template>
   <button
-    v-if="count > 0"
+    v-if="uses.length > 0"
     v-tooltip.right="'Show where it is used'"
     type="button"
-    :aria-label="`On the page ${count === 1 ? 'once' : `${count} times`}: show where`"
-    @click="$emit('go')"
+    :aria-label="`Used in ${uses.length === 1 ? 'one place' : `${uses.length} places`}: show where`"
+    :aria-haspopup="only === undefined ? 'dialog' : undefined"
+    @click="show"
   >
-    <span>{{ count }}</span>
+    <span>{{ uses.length }}</span>
   </button>
   <span v-else class="none"></span>
+  <LazyPopover v-if="uses.length > 0 && only === undefined" ref="list" aria-label="Where it is used">
+    <WhereUsed :uses="uses" :formula="formula" @go="list?.hide()" />
+  </LazyPopover>
 </template>
 
 <style scoped>

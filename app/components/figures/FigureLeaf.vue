@@ -125,15 +125,13 @@ const hasDigits = computed(() => ['price', 'number', 'percent'].includes(entry.f
       </label>
     </template>
     <h4>Where it is used</h4>
-    <ul v-if="view && (view.usedBy.length > 0 || view.places.length > 0)">
+    <ul v-if="view && view.usedBy.length > 0">
       <li v-for="key in view.usedBy" :key="key">
         <button type="button" @click="emit('open', key)">{{ labelOf(key) }}</button>
       </li>
-      <li v-for="place in view.places" :key="place" class="quiet">
-        {{ place.charAt(0).toUpperCase() + place.slice(1) }}
-      </li>
     </ul>
-    <p v-else class="quiet">Nowhere yet.</p>
+    <WhereUsed v-if="view && view.places.length > 0" :uses="view.places" />
+    <p v-if="view && view.usedBy.length + view.places.length === 0" class="quiet">Nowhere yet.</p>
     <button type="button" class="remove" @click="emit('remove')">Delete</button>
   </section>
 </template>

@@ -1,6 +1,6 @@
 import { number, type InferType } from '../../shape/shape';
 import type { Run } from '../composed';
-import { inlineShape, mapInlineFormulas, type Inline } from '../inlines';
+import { calledByWords, inlineShape, mapInlineFormulas, type Inline } from '../inlines';
 import { attrs, branch } from '../node';
 import { unchanged, type BlockKind } from './kind';
 
@@ -23,7 +23,7 @@ export interface ComposedHeading {
 
 export const heading: BlockKind<Heading, ComposedHeading> = {
   shape: branch('heading', headingAttrs, inlineShape),
-  words: () => 'a heading',
+  words: ({ content }) => calledByWords('heading', content),
   inner: unchanged,
   mapFormulas: (block, change) => ({ ...block, ...mapInlineFormulas(block.content, change) }),
   mapWords: (block, change) => ({ ...block, ...change.content(block.attrs.id, block.content) }),

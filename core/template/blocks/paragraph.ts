@@ -1,6 +1,6 @@
 import { oneOf, type InferType } from '../../shape/shape';
 import type { Run } from '../composed';
-import { inlineShape, mapInlineFormulas, type Inline } from '../inlines';
+import { calledByWords, inlineShape, mapInlineFormulas, type Inline } from '../inlines';
 import { attrs, branch } from '../node';
 import { unchanged, type BlockKind } from './kind';
 
@@ -24,7 +24,7 @@ export interface ComposedParagraph {
 
 export const paragraph: BlockKind<Paragraph, ComposedParagraph> = {
   shape: branch('paragraph', paragraphAttrs, inlineShape),
-  words: () => 'a paragraph',
+  words: ({ content }) => calledByWords('paragraph', content),
   inner: unchanged,
   mapFormulas: (block, change) => ({ ...block, ...mapInlineFormulas(block.content, change) }),
   mapWords: (block, change) => ({ ...block, ...change.content(block.attrs.id, block.content) }),

@@ -6,7 +6,8 @@ import { sentence } from '../../formula/value';
 import { Checker } from '../../sheet/check';
 import type { DerivedList, Figure, FigureSheet } from '../../sheet/figure';
 import type { ColumnDefinition, LineTable, LineTableBlock } from '../blocks/line-table';
-import { checkContext, placesOfUse } from '../check';
+import { checkContext } from '../check';
+import { usesIn } from '../where-used';
 import { lineColumns } from '../line-columns';
 import type { Template } from '../template';
 import type { OptionalWay } from './optional-ways';
@@ -234,11 +235,11 @@ function summedColumn({ columns }: LineTable): string | undefined {
 function withoutGroups(template: Template, schema: RecordSchema, { id, groups }: LineTable): FigureSheet {
   const { sheet } = template;
   if (!groups || !sheet.lists.some(({ name }) => name === groups.list)) return sheet;
-  const uses = placesOfUse(template, checkContext(template, schema));
-  const keys = [...uses].filter(([key]) => key === groups.list || key.startsWith(`${groups.list}.`));
-  const isUsed = keys.some(([, places]) => places.some(({ block }) => block !== id));
-  const inSheet = sheet.document.some(({ formula }) => new RegExp(`\\b${groups.list}\\b`).test(formula));
-  return isUsed || inSheet ? sheet : { ...sheet, lists: sheet.lists.filter(({ name }) => name !== groups.list) };
+  const ofList = (key: string) => key === groups.list || key.startsWith(`${groups.list}.`);
+  const { figures } = usesIn(template, new Checker(checkContext(template, schema)));
+  const uses = Object.entries(figures).flatMap(([key, places]) => (ofList(key) ? places : []));
+  const isUsed = uses.some(({ block, figure }) => block !== id && !(figure !== undefined && ofList(figure)));
+  return isUsed ? sheet : { ...sheet, lists: sheet.lists.filter(({ name }) => name !== groups.list) };
 }
 
 function freeName(stem: string, { lists, document }: FigureSheet): string {

@@ -26,8 +26,10 @@ watch(
   () => load(),
   { immediate: true },
 );
-function load(): Promise<void> {
-  return store.load(String(route.params.id), route.query.record as string | undefined, !barred.value);
+async function load(): Promise<void> {
+  const { record, figure } = route.query as Record<string, string | undefined>;
+  await store.load(String(route.params.id), record, !barred.value);
+  if (figure !== undefined) store.select(figure);
 }
 watch(selected, () => (refusal.value = undefined));
 watch(row, () => store.explain());
@@ -92,6 +94,7 @@ useKeys({
       here="Figure sheet"
       :way="[{ label: 'Templates', to: '/templates' }, { label: template?.name ?? '' }]"
     />
+    <LazyMissingFields v-if="!barred && store.missing.length > 0" />
     <ProblemNote
       v-if="store.problem && !template"
       :problem="store.problem"
@@ -230,7 +233,13 @@ useKeys({
 
 <style scoped>
 .figures {
+  display: flex;
+  flex-direction: column;
   height: 100%;
+}
+.figures > :last-child {
+  flex: 1;
+  min-height: 0;
 }
 .desk {
   display: flex;

@@ -44,6 +44,7 @@ async function load(): Promise<void> {
   // The sheet can be written on from here on, while a record is being read for it.
   await until(() => draft.template?.id === templateId.value || figures.problem).toBeTruthy();
   if (draft.template) sheet.open(!barred.value, `Sheet of ${draft.template.name}`);
+  if (typeof route.query.block === 'string') sheet.choose(route.query.block);
   await isOpen;
 }
 onBeforeUnmount(sheet.close);

@@ -1,0 +1,89 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { inDatabase } from './callers';
+import { dropDrafts } from './drafts';
+import { open, saved, sheet } from './sheet';
+
+test.afterEach(({ page }) => dropDrafts(page));
+
+const panel = (page: Page) => page.getByRole('region', { name: 'Properties' });
+/** Goes to something by the Tab key. */
+async function tabTo(page: Page, wanted: Locator): Promise<void> {
+  await expect(wanted).toBeVisible();
+  const isThere = () => wanted.evaluate((element) => element === document.activeElement);
+  for (let presses = 0; presses < 250; presses++) {
+    if (await isThere()) return;
+    await page.keyboard.press('Tab');
+  }
+  expect(await isThere(), 'reached by the Tab key').toBe(true);
+}
+/** Chooses from a list by the beginning of what is looked for. */
+async function choose(page: Page, list: Locator, words: string): Promise<void> {
+  await tabTo(page, list);
+  await page.keyboard.press('ArrowDown');
+  await expect(page.locator('.p-select-filter')).toBeFocused();
+  await page.keyboard.type(words);
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+}
+/** Does a command by finding it. */
+async function command(page: Page, words: string): Promise<void> {
+  await page.keyboard.press('Control+k');
+  await expect(page.getByRole('dialog', { name: 'Find anything' })).toBeVisible();
+  await page.keyboard.type(words);
+  await expect(page.getByRole('option', { name: new RegExp(words, 'i') }).first()).toBeVisible();
+  await page.keyboard.press('Enter');
+}
+
+test('a section with a condition, a column, a group, a proof and a publication, by keyboard alone', async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  const data = { name: 'Quote by keyboard', kind: 'quote', recordType: 'Deal', from: 'starter' };
+  const { id } = (await (await page.request.post('/api/drafts/new', { data })).json()) as { id: string };
+  await open(page, `${id}?record=D-1187`);
+
+  await tabTo(page, sheet(page));
+  await page.keyboard.press('Control+End');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('The chimney is part of the works.');
+  await command(page, 'Insert: print only when');
+  await choose(page, panel(page).getByRole('combobox', { name: 'Add a rule', exact: true }), 'heating');
+  await expect(page.locator('.margin-notes')).toContainText(/when the heating is/);
+
+  await tabTo(page, sheet(page));
+  await page.keyboard.press('Control+End');
+  await page.keyboard.press('Enter');
+  await command(page, 'Insert: line table');
+  const table = sheet(page).locator('table.lines').last();
+  await expect(table).toBeVisible();
+  await choose(page, page.getByRole('combobox', { name: 'Add a column' }), 'section');
+  await expect(table.locator('thead th').last()).toHaveText('Section');
+  await tabTo(page, page.getByRole('button', { name: 'The whole table' }));
+  await page.keyboard.press('Enter');
+  await tabTo(page, panel(page).getByRole('combobox', { name: 'Grouped by' }));
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.type('Section');
+  await page.keyboard.press('Enter');
+  await expect(panel(page).getByRole('textbox', { name: 'Heading of a group' })).toHaveValue('=[group_name]');
+  await saved(page);
+
+  await tabTo(page, page.getByRole('link', { name: 'Prove on ten' }));
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/can be filed/)).toBeVisible({ timeout: 20_000 });
+  await tabTo(page, page.getByRole('link', { name: 'Quote by keyboard' }).first());
+  await page.keyboard.press('Enter');
+  await expect(sheet(page)).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('dialog', { name: 'Publish the draft' }).getByLabel('What is different')).toBeFocused();
+  await page.keyboard.type('The chimney is said');
+  await page.keyboard.press('Enter');
+  const stopped = page.getByRole('dialog', { name: 'Some records could not be filed' });
+  const published = page.getByText('Published as version 1');
+  await expect(stopped.or(published)).toBeVisible();
+  if (await stopped.isVisible()) {
+    await page.keyboard.type('They wait for their prices');
+    await page.keyboard.press('Enter');
+  }
+  await expect(published).toBeVisible();
+  await inDatabase('update templates set archived_at = now() where id = $1', [id]);
+});
