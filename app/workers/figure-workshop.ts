@@ -284,7 +284,7 @@ export class FigureWorkshop {
       groupedBy: groupedBy(template, table),
       groupFields: fields
         .filter(({ type }) => type.is === 'text' || type.is === 'boolean')
-        .map(({ name, label }) => ({ formula: name, label })),
+        .map(({ name, label, figure }) => ({ formula: name, label: figure ? `${label}, computed` : label })),
       optional: fields
         .filter(({ type, figure }) => type.is === 'boolean' && !figure)
         .map(({ name, label }) => ({ formula: name, label, way: optionalWay(table, name) })),

@@ -18,6 +18,8 @@ defineEmits<{ choose: [value: Value] }>();
     :aria-label="label"
     :placeholder="placeholder"
     :filter="options.length > 12"
+    auto-filter-focus
+    reset-filter-on-hide
     size="small"
     @filter="markFirstOption"
     @update:model-value="$emit('choose', $event)"

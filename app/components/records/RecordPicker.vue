@@ -19,6 +19,16 @@ const OFFERED = 20;
 const typed = ref<string | Offer>(name);
 const offers = ref<Offer[]>([]);
 const trouble = ref('');
+/** Whether the cursor is in it: what comes after it left opens nothing. */
+let isHere = false;
+function enter({ target }: Event): void {
+  isHere = true;
+  (target as HTMLInputElement).select();
+}
+function leave(): void {
+  isHere = false;
+  reset();
+}
 const reset = () => (typed.value = name);
 watch(() => name, reset);
 
@@ -31,7 +41,7 @@ async function offer({ query }: AutoCompleteCompleteEvent): Promise<void> {
       parameters: { type },
       query: { search, ...order, top: OFFERED },
     });
-    offers.value = found.records;
+    if (isHere) offers.value = found.records;
     trouble.value = '';
   } catch (thrown) {
     offers.value = [];
@@ -56,8 +66,8 @@ const choose = ({ value }: AutoCompleteOptionSelectEvent) => emit('choose', (val
     :empty-search-message="trouble || 'Nothing has these words'"
     @complete="offer"
     @option-select="choose"
-    @blur="reset"
-    @focus="($event.target as HTMLInputElement).select()"
+    @blur="leave"
+    @focus="enter"
   >
     <template #option="{ option }">
       <span class="name">{{ option.name }}</span>

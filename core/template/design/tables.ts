@@ -167,7 +167,7 @@ export function groupedBy(
   { sheet }: Pick<Template, 'sheet'>,
   { groups }: Pick<LineTable, 'groups'>,
 ): string | undefined {
-  const list = groups && sheet.lists.find(({ name }) => name === groups.list);
+  const list = sheet.lists.find(({ name }) => name === groups?.list);
   return list && /^GROUP\(.*,\s*([^,()]+)\)$/.exec(list.formula)?.[1];
 }
 
