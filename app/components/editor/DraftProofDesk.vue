@@ -1,10 +1,14 @@
 <script setup lang="ts">
+import { figureOfWorkings } from '~/editor/figure-of-workings';
+import { useRecordTypesStore } from '~/stores/record-types';
 import type { Finding } from '#core/production/findings/finding';
 
 /** The draft as it prints for the record that is shown: a click on something goes to it on the sheet. */
 const store = useDraftProofStore();
 const draft = useDraftStore();
 const sheet = useSheetStore();
+const figures = useFiguresStore();
+const route = useRoute();
 const emit = defineEmits<{ sheet: [] }>();
 onMounted(() => (store.isOpen = true));
 onBeforeUnmount(store.close);
@@ -21,6 +25,12 @@ const houseStyles = computed(() => [
 ]);
 
 const pages = useTemplateRef<{ showValue(id: string): Promise<void> }>('pages');
+/** Brings a finding into view on the page; where nothing of it is printed, on the sheet. */
+function showFinding(finding: Finding): void {
+  const [first] = finding.values;
+  if (first === undefined) goToFinding(finding);
+  else void pages.value?.showValue(first);
+}
 /** From the page to the block on the sheet. */
 function goTo(value: string): void {
   const block = store.proof?.values[value]?.block;
@@ -39,6 +49,22 @@ function goToFinding({ block, values }: Finding): void {
     void nextTick(() => sheet.choose(block));
   } else if (values[0] !== undefined) goTo(values[0]);
 }
+/** Findings are listed beside the pages once somebody asks for them. */
+const listOpen = ref(false);
+const findings = computed(() => store.proof?.findings ?? []);
+const isStopped = computed(() => findings.value.some(({ severity }) => severity === 'stops'));
+const types = useRecordTypesStore();
+const called = computed(() => types.called(store.proof!.record.type));
+const figureOf = ({ workings }: Finding) => {
+  const key = workings === undefined ? undefined : figureOfWorkings(workings);
+  return key !== undefined && figures.formulas.some((each) => each.key === key) ? key : undefined;
+};
+const fieldTo = ({ path }: Finding) => ({
+  path: recordPath(store.proof!.record.type, store.proof!.record.id),
+  query: { field: path },
+});
+const isOfSheet = ({ block, values }: Finding) => block !== undefined || values.length > 0;
+
 /** From the sheet to the page: what is chosen there is brought into view. */
 watch(
   () => sheet.chosen[0]?.id,
@@ -74,8 +100,43 @@ watch(
         />
       </label>
       <span class="quiet" role="status">{{ store.loading ? 'Setting …' : '' }}</span>
+      <button
+        v-if="findings.length > 0"
+        type="button"
+        class="in-words found"
+        :class="{ stops: isStopped }"
+        :aria-expanded="listOpen"
+        @click="listOpen = !listOpen"
+      >
+        {{ findings.length === 1 ? 'One finding' : `${findings.length} findings` }}
+      </button>
       <button type="button" class="in-words" @click="store.again(true)">Read the record again</button>
     </div>
+    <ol v-if="listOpen && findings.length > 0" class="findings" aria-label="Findings">
+      <FindingRow
+        v-for="(finding, index) in findings"
+        :key="finding.id"
+        :finding="finding"
+        :number="index + 1"
+        @show="showFinding(finding)"
+      >
+        <p class="ways">
+          <button v-if="isOfSheet(finding)" type="button" class="in-words" @click="goToFinding(finding)">
+            Show on the sheet
+          </button>
+          <NuxtLink
+            v-if="figureOf(finding)"
+            class="in-words"
+            :to="{
+              path: `/templates/${draft.template!.id}/figures`,
+              query: { record: route.query.record, figure: figureOf(finding) },
+            }"
+            >Open the figure</NuxtLink
+          >
+          <NuxtLink v-if="finding.path" class="in-words" :to="fieldTo(finding)">Set on the {{ called }}</NuxtLink>
+        </p>
+      </FindingRow>
+    </ol>
     <p v-if="store.problem" class="problem" role="alert">
       <strong>{{ store.problem.title }}.</strong> {{ store.problem.detail }}
     </p>
@@ -121,8 +182,23 @@ watch(
   gap: 6px;
   align-items: center;
 }
-.choices .in-words {
-  margin-left: auto;
+.choices [role='status'] {
+  margin-right: auto;
+}
+.found.stops {
+  color: var(--brick);
+}
+.findings {
+  flex: none;
+  max-height: 38%;
+  overflow: auto;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--hairline);
+}
+.ways {
+  display: flex;
+  gap: 14px;
+  margin-top: 4px;
 }
 .pages {
   position: relative;

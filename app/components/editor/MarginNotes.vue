@@ -17,6 +17,9 @@ interface Note {
   left: number;
   /** Where its words stand: lower than the bracket where the note above needs the room. */
   wordsTop: number;
+  /** How many lines of its words are shown: fewer than there are where the note below needs the room. */
+  lines: number;
+  isCut: boolean;
 }
 const notes = ref<Note[]>([]);
 const NOTED = 'section[data-note], [data-branch="otherwise"], [data-kind="pageBreak"], [data-kind="lineTable"]';
@@ -44,26 +47,35 @@ function idsWithEarlierNotes(): ReadonlySet<string> {
 
 function measure(): void {
   const around = within.getBoundingClientRect();
-  let free = -Infinity;
   const fallen = idsWithEarlierNotes();
-  notes.value = [...within.querySelectorAll<HTMLElement>(NOTED)].map((section) => {
+  const found = [...within.querySelectorAll<HTMLElement>(NOTED)].map((section) => {
     const { top, height, left } = section.getBoundingClientRect();
     const isInColumn = section.closest('.column') !== null && left - around.left > around.width / 3;
     const id = section.dataset.id ?? section.querySelector<HTMLElement>('[data-id]')?.dataset.id ?? '';
-    const words = figures.page?.notes[id] ?? NOTES[kindOf(section)] ?? '';
-    const wordsTop = Math.max(top - around.top, isInColumn ? -Infinity : free);
-    const lines = Math.min(MOST_LINES, Math.ceil(words.length / LETTERS)) + (fallen.has(id) ? 1 : 0);
-    if (!isInColumn) free = wordsTop + lines * LINE + 4;
     return {
       id,
-      words,
+      words: figures.page?.notes[id] ?? NOTES[kindOf(section)] ?? '',
       kind: kindOf(section),
       isFallen: fallen.has(id),
       top: top - around.top,
       height,
       left: isInColumn ? left - around.left - 10 : -9,
-      wordsTop,
     };
+  });
+  notes.value = withRoom(found);
+}
+
+/** Gives each note outside of the sheet its lines: as many as it has where there is room up to the next one, one at least. */
+function withRoom(found: readonly Omit<Note, 'wordsTop' | 'lines' | 'isCut'>[]): Note[] {
+  let free = -Infinity;
+  return found.map((note, at) => {
+    const all = Math.min(MOST_LINES, Math.ceil(note.words.length / LETTERS));
+    if (note.left > 0) return { ...note, wordsTop: note.top, lines: all, isCut: false };
+    const wordsTop = Math.max(note.top, free);
+    const next = found.slice(at + 1).find(({ left }) => left <= 0)?.top ?? Infinity;
+    const lines = Math.max(1, Math.min(all, Math.floor((next - wordsTop) / LINE)));
+    free = wordsTop + (lines + (note.isFallen ? 1 : 0)) * LINE;
+    return { ...note, wordsTop, lines, isCut: lines < all };
   });
 }
 const { width, height } = useElementSize(() => within);
@@ -81,7 +93,7 @@ const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
 
 <template>
   <div class="margin-notes">
-    <template v-for="{ id, words, kind, isFallen, top, height: long, left, wordsTop } in notes" :key="id">
+    <template v-for="{ id, words, kind, isFallen, top, height: long, left, wordsTop, lines, isCut } in notes" :key="id">
       <i
         :class="[kind, { chosen: isChosen(id) }]"
         :style="{ top: `${top}px`, height: `${long}px`, left: `${left}px` }"
@@ -89,7 +101,7 @@ const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
       ></i>
       <button
         v-if="words"
-        v-tooltip.left="left > 0 || words.length > MOST_LINES * LETTERS ? words : undefined"
+        v-tooltip.left="left > 0 || isCut || words.length > MOST_LINES * LETTERS ? words : undefined"
         type="button"
         :aria-label="words"
         :class="[kind, { chosen: isChosen(id), inside: left > 0, fallen: isFallen }]"
@@ -100,7 +112,9 @@ const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
         "
         @click="store.choose(id)"
       >
-        <span class="words">{{ left > 0 ? '' : words }}</span><span v-if="isFallen" class="mark">words to look at</span>
+        <span class="words" :class="{ 'in-a-line': lines === 1 }" :style="{ '-webkit-line-clamp': lines }">{{
+          left > 0 ? '' : words
+        }}</span><span v-if="isFallen" class="mark">words to look at</span>
       </button>
     </template>
   </div>
@@ -154,7 +168,11 @@ button {
   display: -webkit-box;
   overflow: hidden;
   -webkit-box-orient: vertical;
-  -webkit-line-clamp: 4;
+}
+.in-a-line {
+  display: block;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .mark {
   display: block;

@@ -39,78 +39,65 @@ function skip(finding: Finding): void {
 
 <template>
   <ol v-if="findings.length > 0">
-    <li
+    <FindingRow
       v-for="(finding, index) in findings"
       :key="finding.id"
-      class="finding"
-      :class="{ skipped: skipped[finding.id] }"
+      :finding="finding"
+      :number="index + 1"
+      :skipped="skipped[finding.id] !== undefined"
+      @show="emit('show', finding)"
     >
-      <button
-        type="button"
-        class="mark"
-        :class="finding.severity"
-        :aria-label="`Show finding ${index + 1} on the page`"
-        @click="emit('show', finding)"
-      >
-        {{ index + 1 }}
-      </button>
-      <div>
-        <h3>{{ finding.title }}</h3>
-        <p class="quiet">
-          {{ finding.sentence }}<template v-if="finding.severity === 'stops'"> This stops filing.</template>
-        </p>
-        <p v-if="skipped[finding.id]" class="reason">Skipped: “{{ skipped[finding.id] }}”</p>
-        <form v-if="skipping === finding.id" class="do" @submit.prevent="skip(finding)">
-          <InputText
-            v-model="reason"
-            v-focus
-            class="because"
-            size="small"
-            aria-label="Reason for skipping"
-            placeholder="because …"
-            @keydown.esc.stop="skipping = undefined"
-          />
-          <Button type="submit" label="Skip" size="small" severity="secondary" :disabled="!reason.trim()" />
-        </form>
-        <div v-else class="do">
-          <Button
-            v-if="finding.path"
-            :label="`Set on the ${called}`"
-            size="small"
-            severity="secondary"
-            outlined
-            @click="
-              navigateTo({ path: recordPath(record.type, record.id), query: { field: finding.path, proof: template } })
-            "
-          />
-          <Button
-            v-if="finding.workings"
-            label="See workings"
-            size="small"
-            severity="secondary"
-            outlined
-            @click="emit('workings', finding.workings)"
-          />
-          <Button
-            v-if="skipped[finding.id]"
-            label="Undo skip"
-            size="small"
-            severity="secondary"
-            outlined
-            @click="emit('unskip', finding)"
-          />
-          <PermittedButton
-            v-else-if="finding.severity === 'warns'"
-            label="Skip with a reason"
-            size="small"
-            severity="secondary"
-            outlined
-            :why-not="whyNot"
-            @press="((skipping = finding.id), (reason = ''))"
-          />
-        </div>
+      <p v-if="skipped[finding.id]" class="reason">Skipped: “{{ skipped[finding.id] }}”</p>
+      <form v-if="skipping === finding.id" class="do" @submit.prevent="skip(finding)">
+        <InputText
+          v-model="reason"
+          v-focus
+          class="because"
+          size="small"
+          aria-label="Reason for skipping"
+          placeholder="because …"
+          @keydown.esc.stop="skipping = undefined"
+        />
+        <Button type="submit" label="Skip" size="small" severity="secondary" :disabled="!reason.trim()" />
+      </form>
+      <div v-else class="do">
+        <Button
+          v-if="finding.path"
+          :label="`Set on the ${called}`"
+          size="small"
+          severity="secondary"
+          outlined
+          @click="
+            navigateTo({ path: recordPath(record.type, record.id), query: { field: finding.path, proof: template } })
+          "
+        />
+        <Button
+          v-if="finding.workings"
+          label="See workings"
+          size="small"
+          severity="secondary"
+          outlined
+          @click="emit('workings', finding.workings)"
+        />
+        <Button
+          v-if="skipped[finding.id]"
+          label="Undo skip"
+          size="small"
+          severity="secondary"
+          outlined
+          @click="emit('unskip', finding)"
+        />
+        <PermittedButton
+          v-else-if="finding.severity === 'warns'"
+          label="Skip with a reason"
+          size="small"
+          severity="secondary"
+          outlined
+          :why-not="whyNot"
+          @press="((skipping = finding.id), (reason = ''))"
+        />
       </div>
-    </li>
+    </FindingRow>
   </ol>
   <p class="proved quiet">
     <template v-if="findings.length === 0">No issues found. </template>{{ provedWords }} {{ read }} values read from the
@@ -119,36 +106,6 @@ function skip(finding: Finding): void {
 </template>
 
 <style scoped>
-.finding {
-  display: grid;
-  grid-template-columns: 24px 1fr;
-  padding: 11px 14px;
-  border-bottom: 1px solid var(--hairline);
-}
-h3 {
-  font: 500 13px/18px var(--sans);
-}
-.mark {
-  width: 17px;
-  height: 17px;
-  padding: 0;
-  border: 0;
-  border-radius: 50%;
-  background: var(--slate);
-  color: var(--on-colour);
-  font: 600 10.5px/17px var(--sans);
-  cursor: pointer;
-}
-.mark.stops {
-  background: var(--brick);
-}
-.mark.warns {
-  background: var(--brass-text);
-}
-.skipped h3,
-.skipped .quiet {
-  opacity: 0.75;
-}
 .reason {
   color: var(--slate);
   font-style: italic;

@@ -55,7 +55,7 @@ export const seenText = (inlines: readonly Inline[]): unknown[] => inlines.map((
 const CALLED_BY = 32;
 /** What people call a block of running text: "the paragraph “Dear Sir”"; "a paragraph" where it has no words of its own. */
 export function calledByWords(kind: string, content: readonly Inline[] = []): string {
-  const words = content.flatMap((inline) => (inline.type === 'text' ? [inline.text] : [' ']));
+  const words = content.flatMap((inline) => (inline.type === 'text' ? [inline.text] : ['…']));
   const text = words.join('').replace(/\s+/g, ' ').trim();
   if (text === '') return `a ${kind}`;
   return `the ${kind} “${text.length > CALLED_BY ? `${text.slice(0, CALLED_BY).trimEnd()}…` : text}”`;

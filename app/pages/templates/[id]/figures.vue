@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { figureOfWorkings } from '~/editor/figure-of-workings';
 import { LINES } from '#core/record/schema';
 import { type LookupTable } from '#core/sheet/figure';
 
@@ -77,9 +78,7 @@ function rename(name: string): void {
 /** Ids of workings are the sheet's own; those of a figure lead to its row. */
 function openWorkings(id: string | undefined): void {
   if (id === undefined) return store.select(undefined);
-  const [name] = id.split(' of ');
-  const list = /\.lines\{/.test(id) ? LINES : /of (\w+)\{/.exec(id)?.[1];
-  const key = list === undefined ? name! : `${list}.${name}`;
+  const key = figureOfWorkings(id);
   if (formulas.value.some((each) => each.key === key)) store.select(key);
 }
 useKeys({
