@@ -79,17 +79,27 @@ function placeMarks(): void {
   marks.value = placed;
 }
 
+function placeAround(): void {
+  if (!isNear) return;
+  placeNotes();
+  placeMarks();
+}
 function dress(): void {
   if (!isNear) return;
   nameLinks();
-  placeNotes();
-  placeMarks();
+  placeAround();
   emit('drawn');
 }
 onMounted(dress);
-watch([() => isNear, () => page, () => findings, () => proof.values, () => marked, () => scale], dress, {
-  flush: 'post',
-});
+// A page that is drawn as before prints the same values: only what stands around it may be another.
+watch([drawing, () => marked, () => scale], dress, { flush: 'post' });
+const around = computed(() =>
+  JSON.stringify([
+    page.sections.map((section) => [section, proof.sections[section.id]]),
+    findings.map(({ finding: { id }, number: its, value }) => [id, its, value]),
+  ]),
+);
+watch(around, placeAround, { flush: 'post' });
 </script>
 
 <template>
