@@ -109,3 +109,25 @@ test('something else is printed otherwise; blocks start on a page and are repeat
   await addRule(page, 'optional', 'Optional');
   await expect(margin(page)).toContainText('for each line item that is optional');
 });
+
+test('a section is dragged whole by its note, and put back in one step', async ({ page }) => {
+  await open(page, 'glasshouse-quote?record=D-1187');
+  const headings = sheet(page).getByRole('heading');
+  const order = async () => (await headings.allTextContents()).filter((each) => /^(Heating|Crane on site)$/.test(each));
+  expect(await order()).toEqual(['Heating', 'Crane on site']);
+  const note = margin(page).getByRole('button', { name: 'when site works include a crane' });
+  await headings.filter({ hasText: 'Crane on site' }).scrollIntoViewIfNeeded();
+  await expect(note).toBeVisible();
+  const from = (await note.boundingBox())!;
+  const to = (await sheet(page).getByText('List value').boundingBox())!;
+  await page.mouse.move(from.x + from.width - 20, from.y + 6);
+  await page.mouse.down();
+  await page.mouse.move(from.x + from.width, from.y - 10, { steps: 4 });
+  await page.mouse.move(to.x + 30, to.y + 2, { steps: 10 });
+  await page.mouse.up();
+  await expect.poll(order).toEqual(['Crane on site', 'Heating']);
+  await expect(note).toBeVisible();
+  await sheet(page).focus();
+  await page.keyboard.press('Control+z');
+  await expect.poll(order).toEqual(['Heating', 'Crane on site']);
+});

@@ -1,5 +1,10 @@
 <script setup lang="ts">
-/** What decides about the sheet stands beside it: a bracket as high as its section, with a note. A click chooses the section. */
+import { draggable } from '@atlaskit/pragmatic-drag-and-drop/element/adapter';
+
+/**
+ * What decides about the sheet stands beside it: a bracket as high as its section, with a note. A click chooses the section, and by its
+ * note it is dragged whole.
+ */
 const { sheet: within, zoom } = defineProps<{ sheet: HTMLElement; zoom: number }>();
 const store = useSheetStore();
 const draft = useDraftStore();
@@ -88,6 +93,13 @@ watchDebounced(
     immediate: true,
   },
 );
+/** Ends the dragging of notes that are gone. */
+const stops = new WeakMap<Element, () => void>();
+const vDragged = {
+  mounted: (element: HTMLElement) =>
+    stops.set(element, draggable({ element, getInitialData: () => ({ blocks: element.dataset.section }) })),
+  unmounted: (element: HTMLElement) => stops.get(element)?.(),
+};
 const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
 </script>
 
@@ -102,7 +114,9 @@ const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
       <button
         v-if="words"
         v-tooltip.left="left > 0 || isCut || words.length > MOST_LINES * LETTERS ? words : undefined"
+        v-dragged
         type="button"
+        :data-section="id"
         :aria-label="words"
         :class="[kind, { chosen: isChosen(id), inside: left > 0, fallen: isFallen }]"
         :style="
