@@ -41,6 +41,10 @@ test('a change is saved by itself and found again; the draft is discarded, broug
   await page.getByRole('button', { name: 'Publish' }).click();
   const dialog = page.getByRole('dialog', { name: 'Publish the draft' });
   await expect(dialog.getByLabel('What is different')).toBeFocused();
+  await expect(dialog.getByRole('list', { name: 'Records that it is proved on' }).getByRole('listitem')).toHaveCount(
+    10,
+  );
+  await expect(dialog.getByText(/\d+ of 10 can be filed/)).toBeVisible();
   await page.keyboard.type('Says what is weighed');
   await page.keyboard.press('Enter');
   const stopped = page.getByRole('dialog', { name: 'Some records could not be filed' });

@@ -64,6 +64,22 @@ test('a value is tried: the sheet and the proof show it, the CRM and what is pro
   await expect(page.getByText('One value is tried')).toBeHidden();
 });
 
+test('findings are listed beside the proof, each with its way to the fix', async ({ page }) => {
+  await page.setViewportSize({ width: 1600, height: 900 });
+  await open(page, 'glasshouse-quote?record=D-1240');
+  await page.keyboard.press('Control+.');
+  await proof(page)
+    .getByRole('button', { name: /^(One finding|\d+ findings)$/ })
+    .click();
+  const stop = proof(page).getByRole('listitem').filter({ hasText: 'No vat number' });
+  await expect(stop).toContainText('This stops filing.');
+  await stop.getByRole('button', { name: 'Show on the sheet' }).click();
+  await expect(sheet(page)).toBeFocused();
+  await expect(panel(page).getByRole('heading', { name: /Value|Paragraph/ })).toBeVisible();
+  await stop.getByRole('link', { name: 'Set on the deal' }).click();
+  await expect(page).toHaveURL(/\/records\/Deal\/D-1240\?field=/);
+});
+
 test('prove on ten shows what prints for each, what stops, and which sections print; others are chosen', async ({
   page,
 }) => {

@@ -84,8 +84,6 @@ await open('/records/Deal/D-1187/produce/glasshouse-quote');
 await take('produce');
 await page.locator('a[href="lumbix:lines.net deal.lines{D-1187-1}"]').click();
 await take('workings');
-await page.getByRole('button', { name: 'All figures' }).click();
-await take('price-bridge');
 await open('/templates/glasshouse-quote/figures?record=D-1213');
 await page.locator('[data-key="subtotal"]').hover();
 await page.screenshot({ path: join(OUT, 'figure-sheet.png') });
@@ -99,6 +97,18 @@ await page.locator('.p-select-filter').fill('site works');
 await page.keyboard.press('Enter');
 await page.getByText('words to look at').waitFor();
 await take('conditions');
+await open('/templates/glasshouse-quote/figures?record=D-1213');
+await page.locator('[data-key="tax_total"] .label').click();
+const formula = page.getByRole('textbox', { name: /^Formula of/ });
+await formula.fill('SUM(tax_rows.tax_amount) + AMOUNT(0.01)');
+while (await formula.isVisible()) {
+  await formula.press('Enter');
+  await page.waitForTimeout(400);
+}
+await open('/templates/glasshouse-quote/replay');
+await page.getByText(/^\d+ of \d+ would have come out otherwise/).waitFor();
+await page.getByRole('button', { name: /^Total:/ }).click();
+await take('replay');
 await open('/templates/glasshouse-quote/versions?record=D-1213');
 await page.locator('[data-page="1"] svg').nth(1).waitFor();
 await take('versions');

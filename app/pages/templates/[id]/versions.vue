@@ -225,7 +225,7 @@ async function goBack(): Promise<void> {
                 {{ each.name }}
               </button>
               <b v-else>{{ each.name }}</b>
-              <span class="quiet"> {{ KINDS[each.kind] }}</span>
+              <span class="quiet what">{{ KINDS[each.kind] }}</span>
               <dl v-if="each.kind === 'changed'">
                 <template v-for="{ what, before: was, after: is } in each.details.slice(0, MOST)" :key="what">
                   <dt>{{ what }}</dt>
@@ -324,6 +324,9 @@ h2 {
 }
 .deleted {
   border-color: var(--brick);
+}
+.what {
+  margin-left: 6px;
 }
 .difference .in-words {
   text-align: start;
