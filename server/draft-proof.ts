@@ -17,6 +17,7 @@ import { EncodedJson } from './edge/answer';
 import type { Caller } from './people/caller';
 import { Problem } from './problem';
 import { compositionInput, readWithPaths } from './productions/template';
+import { keepRecord } from './press/parts';
 import type { Sending } from './productions/proof';
 import { filedFrom, replayInput } from './replay';
 import { proofRecords } from './proof-records';
@@ -152,6 +153,7 @@ async function lately(
   const known = readings.get(key);
   if (known?.paths === wanted && !fresh) return known.record;
   const record = await readWithPaths(services, template, paths, id);
+  keepRecord(record);
   readings.set(key, { paths: wanted, record });
   return record;
 }

@@ -17,6 +17,7 @@ import { checkContext, renameInTemplate } from '#core/template/check';
 import type { Template } from '#core/template/template';
 import type { Uses } from '#core/template/where-used';
 import type { ApiProblem } from '~/composables/api';
+import { withoutUnsaid } from '~/editor/without-unsaid';
 import { useDraftStore } from './draft';
 
 /** The figure sheet of the draft that is worked on: the selected figure, and its values for a record. */
@@ -277,7 +278,9 @@ export const useFiguresStore = defineStore('figures', () => {
       return changeSheet({ ...sheet, lists }, words);
     }
     const name = found.figure!.name;
-    const all = figuresOf(sheet, found.list).map((each) => (each.name === name ? trimmed({ ...each, ...part }) : each));
+    const all = figuresOf(sheet, found.list).map((each) =>
+      each.name === name ? withoutUnsaid({ ...each, ...part }) : each,
+    );
     changeSheet(withFigures(sheet, found.list, all), words);
   }
 
@@ -437,13 +440,6 @@ function withFigures(sheet: FigureSheet, list: string | undefined, figures: Figu
   if (list === undefined) return { ...sheet, document: figures };
   if (list === LINES) return { ...sheet, perLine: figures };
   return { ...sheet, lists: sheet.lists.map((each) => (each.name === list ? { ...each, columns: figures } : each)) };
-}
-
-/** Without what is not said: an absent meaning is no meaning. */
-function trimmed(figure: Figure): Figure {
-  return Object.fromEntries(
-    Object.entries(figure).filter(([, value]) => value !== undefined && value !== false),
-  ) as unknown as Figure;
 }
 
 function freeName(stem: string, taken: readonly string[]): string {

@@ -34,6 +34,7 @@ import { setLeftOut } from '~/editor/left-out';
 import type { KindPanel, NewPart } from '~/editor/panel';
 import { newId } from '~/editor/new-id';
 import { FROM_DRAFT, takeDoc } from '~/editor/take-layout';
+import { withoutUnsaid } from '~/editor/without-unsaid';
 import { viewedExtensions } from '~/editor/views';
 import { useDraftStore } from './draft';
 import { useFiguresStore } from './figures';
@@ -514,9 +515,3 @@ function filled(part: NewPart, blocks: NewPart[]): NewPart {
   const isLine = first.type === 'paragraph' && !first.content;
   return { ...part, content: isLine ? blocks : [filled(first, blocks), ...rest] };
 }
-
-/** Without what is not said. */
-const withoutUnsaid = (object: Readonly<Record<string, unknown>>) =>
-  Object.fromEntries(
-    Object.entries(object).filter(([, each]) => each !== undefined && each !== null && each !== false),
-  );

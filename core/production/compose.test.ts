@@ -8,7 +8,7 @@ import { expectedTotals } from '../../tests/expected-totals';
 import { mayFile } from './findings/finding';
 import type { RecordSnapshot } from '../record/snapshot';
 import type { Template } from '../template/template';
-import { compose, type ComposeContext } from './compose';
+import { compose, composing, LastSheet, type ComposeContext } from './compose';
 import type { Run } from '../template/composed';
 
 const template = glasshouseQuote as unknown as Template;
@@ -313,5 +313,47 @@ describe('blocks', () => {
       attrs: { id: 'code', symbology: 'qrcode', formula: 'deal.incoterm', width: 60, alt: 'x' },
     };
     expect(body([code]).findings.map(({ severity }) => severity)).toContain('stops');
+  });
+});
+
+describe('the last sheet over a record', () => {
+  const snapshot = demoSnapshot('D-1188');
+  const words = (more: string): Template => {
+    const body = [
+      { type: 'paragraph' as const, attrs: { id: 'more' }, content: [{ type: 'text' as const, text: more }] },
+      ...template.layout.body,
+    ];
+    return { ...template, layout: { ...template.layout, body } };
+  };
+  const figures = (formula: string): Template => {
+    const document = template.sheet.document.map((each) => (each.name === 'tax_total' ? { ...each, formula } : each));
+    return { ...template, sheet: { ...template.sheet, document } };
+  };
+
+  it('gives the same documents as one made anew, whatever is changed from one to the next', () => {
+    const sheets = new LastSheet();
+    const other = withFields(snapshot, { name: 'Another name' });
+    const all: [Template, RecordSnapshot, Partial<ComposeContext>][] = [
+      [template, snapshot, {}],
+      [words('typed'), snapshot, {}],
+      [figures('AMOUNT(1)'), snapshot, {}],
+      [template, snapshot, { edition: 'ar' }],
+      [template, other, {}],
+      [template, snapshot, { issueDate: '2027-01-01' }],
+      [template, snapshot, { number: { serial: 7, text: 'Q-7' } }],
+      [template, snapshot, {}],
+    ];
+    for (const [changed, record, more] of all) {
+      const kept = composing(changed, record, { ...context, ...more }, sheets).composition;
+      expect(JSON.stringify(kept)).toBe(JSON.stringify(compose(changed, record, { ...context, ...more })));
+    }
+  });
+
+  it('is the same one while only words are changed', () => {
+    const sheets = new LastSheet();
+    const first = composing(template, snapshot, context, sheets);
+    const second = composing(words('typed'), snapshot, context, sheets);
+    expect(second.numbers()).toEqual(first.numbers());
+    expect(second.composition.figures).toEqual(first.composition.figures);
   });
 });

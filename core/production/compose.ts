@@ -4,6 +4,7 @@ import { dayOf } from '../formula/date';
 import { asCondition } from '../formula/functions';
 import type { RegisteredDocument } from '../formula/functions/register';
 import { meaningsOf } from '../sheet/figure-meanings';
+import { checkerFor } from '../sheet/checkers';
 import { Sheet } from '../sheet/sheet';
 import { error, formatValue, type Value } from '../formula/value';
 import type { Workings } from '../sheet/workings';
@@ -79,20 +80,26 @@ export interface Composing {
   numbers(): Record<string, string>;
 }
 
-/** Composes a document, and keeps what it takes to explain it. */
-export function composing(template: Template, snapshot: RecordSnapshot, context: ComposeContext): Composing {
+/** Composes a document, and keeps what it takes to explain it. `sheets`: of whoever composes for the same record again and again. */
+export function composing(
+  template: Template,
+  snapshot: RecordSnapshot,
+  context: ComposeContext,
+  sheets = new LastSheet(),
+): Composing {
   const edition = context.edition ?? chosenEdition(template, snapshot, context);
   const assembled = noted(assemble(template, context.pins, edition, context.houseStyle), context.schema);
-  const composed = composingOf(assembled, snapshot, context);
+  const composed = composingOf(assembled, snapshot, context, sheets);
   return mixesDigits(composed.composition.document)
-    ? composingOf(inLatinDigits(assembled), snapshot, context)
+    ? composingOf(inLatinDigits(assembled), snapshot, context, sheets)
     : composed;
 }
 
 /** The same with words for each margin note. */
 function noted(assembled: Assembled, schema: RecordSchema): Assembled {
   const { template, houseStyle } = assembled;
-  const words = new NoteWords(checkContext(template, schema, [houseStyle]));
+  const checker = checkerFor(checkContext(template, schema, [houseStyle]));
+  const words = new NoteWords(checker.context, checker);
   const { layout } = template;
   const { header, followingHeader, footer, body } = layout;
   return {
@@ -110,8 +117,13 @@ function noted(assembled: Assembled, schema: RecordSchema): Assembled {
   };
 }
 
-function composingOf(assembled: Assembled, snapshot: RecordSnapshot, context: ComposeContext): Composing {
-  const composer = new DocumentComposer(assembled, snapshot, context);
+function composingOf(
+  assembled: Assembled,
+  snapshot: RecordSnapshot,
+  context: ComposeContext,
+  sheets: LastSheet,
+): Composing {
+  const composer = new DocumentComposer(assembled, sheets.over(assembled, snapshot, context), context);
   return {
     composition: composer.compose(),
     explain: (id) => composer.by.explain(id),
@@ -153,33 +165,38 @@ function inLatinDigits(assembled: Assembled): Assembled {
 function chosenEdition(template: Template, snapshot: RecordSnapshot, context: ComposeContext): string | undefined {
   if (template.edition === undefined) return undefined;
   const fallback = assemble(template, context.pins, undefined);
-  const { value } = sheetOver(fallback, snapshot, context).evaluate('edition', template.edition);
+  const { value } = new LastSheet().over(fallback, snapshot, context).evaluate('edition', template.edition);
   return value.type === 'text' ? value.value : undefined;
 }
 
-function sheetOver(
-  { template, edition, houseStyle }: Assembled,
-  snapshot: RecordSnapshot,
-  context: ComposeContext,
-): Sheet {
-  return new Sheet({
-    sheet: template.sheet,
-    schema: context.schema,
-    snapshot,
-    root: template.record.root,
-    roots: documentRoots({
-      company: houseStyle.company,
-      issueDate: context.issueDate,
-      edition: edition.id,
-      locale: edition.locale,
-      number: context.number?.text,
-    }),
-    locale: edition.locale,
-    today: dayOf(context.issueDate),
-    timeZone: context.timeZone,
-    registered: context.registered,
-    serial: context.number?.serial,
-  });
+/** The figures of a record for its documents. While only words of a template are changed, they are not computed anew. */
+export class LastSheet {
+  #last: { snapshot: RecordSnapshot; schema: RecordSchema; of: string; sheet: Sheet } | undefined;
+
+  /** The sheet of an edition over a record: the last one, where it is of the same record and made of the same. */
+  over({ template, edition, houseStyle }: Assembled, snapshot: RecordSnapshot, context: ComposeContext): Sheet {
+    const { schema, issueDate, timeZone, registered, number } = context;
+    const { id, locale } = edition;
+    const { root } = template.record;
+    const { company } = houseStyle;
+    const of = JSON.stringify([template.sheet, root, company, id, locale, issueDate, timeZone, registered, number]);
+    const last = this.#last;
+    if (last?.snapshot === snapshot && last.schema === schema && last.of === of) return last.sheet;
+    const sheet = new Sheet({
+      sheet: template.sheet,
+      schema,
+      snapshot,
+      root,
+      roots: documentRoots({ company, issueDate, edition: id, locale, number: number?.text }),
+      locale,
+      today: dayOf(issueDate),
+      timeZone,
+      registered,
+      serial: number?.serial,
+    });
+    this.#last = { snapshot, schema, of, sheet };
+    return sheet;
+  }
 }
 
 /** Languages that are written from right to left. */
@@ -193,11 +210,10 @@ class DocumentComposer {
 
   constructor(
     readonly assembled: Assembled,
-    snapshot: RecordSnapshot,
+    sheet: Sheet,
     readonly context: ComposeContext,
   ) {
     this.template = assembled.template;
-    const sheet = sheetOver(assembled, snapshot, context);
     this.by = new Compositor(sheet, assembled.edition.locale, context.available ?? {});
     const { plans } = this.template;
     this.#plan = plans.find(({ id }) => id === context.plan) ?? plans[0]!;

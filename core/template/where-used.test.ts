@@ -31,7 +31,7 @@ it('tells fields of equal names apart by what they belong to', () => {
   const { fields } = used(
     withBody(paragraph('one', 'For ', 'deal.account.name'), paragraph('two', 'Offer ', 'deal.name', 'deal.name')),
   );
-  expect(fields['account.name']).toContainEqual({ words: 'the paragraph “For”', block: 'one' });
+  expect(fields['account.name']).toContainEqual({ words: 'the paragraph “For …”', block: 'one' });
   // A place that uses it twice is one place.
   expect(fields.name!.filter(({ block }) => block === 'two')).toHaveLength(1);
   expect(fields.name).not.toContainEqual(expect.objectContaining({ block: 'one' }));

@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import { composing, type Composing } from '../../core/production/compose';
+import { composing, LastSheet, type Composing } from '../../core/production/compose';
 import type { Typesetter } from '../../render/typst/typesetter';
 import type { CompositionInput } from './press';
 import { proofContent, type ProofContent } from './proof-answer';
@@ -36,6 +36,8 @@ export class ProofsAtHand {
   /** Names of inputs by the proofs that were made of them. */
   readonly #inputs = new LRUCache<string, string>({ max: 64 });
 
+  readonly #sheets = new LastSheet();
+
   constructor(readonly typesetter: Typesetter) {}
 
   composed(asked: Asked): Composing {
@@ -57,7 +59,7 @@ export class ProofsAtHand {
     this.#inputs.set(key, name);
     let kept = this.#byInput.get(name);
     if (!kept) {
-      kept = { composing: composing(input.template, input.snapshot, input.context) };
+      kept = { composing: composing(input.template, input.snapshot, input.context, this.#sheets) };
       this.#byInput.set(name, kept);
     }
     return kept;

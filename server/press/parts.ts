@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
+import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Assets } from '../../core/template/composed';
 import type { CompositionInput, PressTask } from './press';
 
@@ -35,6 +36,12 @@ function nameOf(part: object): string {
   return name;
 }
 
+const kept = new WeakSet<object>();
+/** Has a record handed to a process once however many documents are composed of it: whoever types in a draft has it set at each letter. */
+export function keepRecord(snapshot: RecordSnapshot): void {
+  kept.add(snapshot);
+}
+
 type InputTask = Extract<PressTask, { input: CompositionInput }>;
 const hasInput = (task: PressTask): task is InputTask => 'input' in task;
 
@@ -59,7 +66,7 @@ export class Packer {
     const pictures = Object.entries(available).map(([hash, asset]) => [hash, packed(asset, hash, asset.bytes.length)]);
     const input = {
       template: packed(template),
-      snapshot,
+      snapshot: kept.has(snapshot) ? packed(snapshot) : snapshot,
       context: {
         ...context,
         pins: packed(pins),
@@ -92,7 +99,7 @@ export class Unpacker {
       ...packed,
       input: {
         template: whole(template),
-        snapshot,
+        snapshot: 'part' in snapshot ? whole(snapshot) : snapshot,
         context: {
           ...context,
           pins: whole(context.pins),

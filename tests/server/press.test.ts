@@ -6,7 +6,7 @@ import type { Block } from '../../core/template/blocks';
 import type { Inline } from '../../core/template/inlines';
 import { shipped } from '../../demo/shipped';
 import { PastBounds } from '../../server/press/bounds';
-import { Packer } from '../../server/press/parts';
+import { keepRecord, Packer, Unpacker } from '../../server/press/parts';
 import { Press, type CompositionInput, type Proofing } from '../../server/press/press';
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf } from '../../core/contract/endpoint';
@@ -135,6 +135,20 @@ it('hands a picture over once, though it is read anew for each task', () => {
     return parts.filter(({ value }) => value && 'bytes' in value).length;
   };
   expect([bytesSent(), bytesSent(), bytesSent()]).toEqual([1, 0, 0]);
+});
+
+it('hands a record over once where it is kept, and others with each task', () => {
+  const [packer, unpacker] = [new Packer(), new Unpacker()];
+  const [kept, other] = [input('D-1187'), input('D-1188')];
+  keepRecord(kept.snapshot);
+  const got = [kept, kept, other].map((given) => {
+    const packed = packer.pack({ kind: 'compose', input: given });
+    const { input: whole } = unpacker.unpack(structuredClone(packed)) as { input: CompositionInput };
+    expect(whole.snapshot).toEqual(given.snapshot);
+    return whole.snapshot;
+  });
+  expect(got[1]).toBe(got[0]);
+  expect(packer.pack({ kind: 'compose', input: kept }).parts.every(({ value }) => value === undefined)).toBe(true);
 });
 
 const READERS = { br: brotliDecompressSync, gzip: gunzipSync, identity: (bytes: Uint8Array) => Buffer.from(bytes) };

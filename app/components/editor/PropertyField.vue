@@ -3,6 +3,7 @@ import type { LineTable } from '#core/template/blocks/line-table';
 import { placeholderWords } from '~/editor/formula-words';
 import type { Field } from '~/editor/panel';
 import { newId } from '~/editor/new-id';
+import { withoutUnsaid } from '~/editor/without-unsaid';
 
 /** One property of a part. */
 const { field, value, list, scope, among } = defineProps<{
@@ -51,7 +52,7 @@ const openRow = ref<number>();
 const changeRow = (at: number, key: string, next: unknown) =>
   emit(
     'change',
-    rows.value.map((row, place) => (place === at ? without({ ...row, [key]: next }) : row)),
+    rows.value.map((row, place) => (place === at ? withoutUnsaid({ ...row, [key]: next }) : row)),
   );
 function moveRow(at: number, by: number): void {
   const all = [...rows.value];
@@ -72,11 +73,6 @@ function removeRow(at: number): void {
     rows.value.filter((_, place) => place !== at),
   );
 }
-/** Without what is not said. */
-const without = (object: Row) =>
-  Object.fromEntries(
-    Object.entries(object).filter(([, each]) => each !== undefined && each !== null && each !== false),
-  );
 const group = computed(() => (field.is === 'group' ? (value as Row | undefined) : undefined));
 </script>
 
@@ -144,7 +140,7 @@ const group = computed(() => (field.is === 'group' ? (value as Row | undefined) 
         :value="group[inner.key]"
         :list="list"
         :scope="scope"
-        @change="emit('change', without({ ...group, [inner.key]: $event }))"
+        @change="emit('change', withoutUnsaid({ ...group, [inner.key]: $event }))"
       />
     </div>
   </div>

@@ -62,7 +62,9 @@ function measure(): void {
   const cells = [...element.querySelectorAll('thead th')];
   // Until the table is drawn with its columns as they are, those before stay where they are, and keep the focus.
   if (cells.length !== printed.value.length) return;
+  const focused = (document.activeElement as HTMLElement | null)?.dataset.column;
   heads.value = cells.map((cell, at) => ({ ...boxOf(cell), id: printed.value[at]! }));
+  void keepFocus(focused);
   const lines = [...element.querySelectorAll('tbody tr:not(.group, .sum)')];
   rows.value = lines.length;
   const [first, second] = lines;
@@ -73,6 +75,12 @@ function measure(): void {
     const last = boxOf(lines.at(-1)!);
     others.value = { top, left, width, height: last.top + last.height - top };
   }
+}
+/** A column that is moved is put elsewhere on the page, which takes the focus away. */
+async function keepFocus(id: string | undefined): Promise<void> {
+  if (id === undefined) return;
+  await nextTick();
+  if (document.activeElement === document.body) buttonOf(id)?.focus();
 }
 watchDebounced([table, printed, () => draft.template?.layout, () => figures.page, () => zoom], measure, {
   debounce: 60,

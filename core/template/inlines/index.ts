@@ -57,6 +57,6 @@ const CALLED_BY = 32;
 export function calledByWords(kind: string, content: readonly Inline[] = []): string {
   const words = content.flatMap((inline) => (inline.type === 'text' ? [inline.text] : ['…']));
   const text = words.join('').replace(/\s+/g, ' ').trim();
-  if (text === '') return `a ${kind}`;
+  if (text.replaceAll('…', '').trim() === '') return `a ${kind}`;
   return `the ${kind} “${text.length > CALLED_BY ? `${text.slice(0, CALLED_BY).trimEnd()}…` : text}”`;
 }
