@@ -478,7 +478,10 @@
     footer: context set-footer(paper.footer),
   ) if mode == "print"
   set page(foreground: { watermark; write-carried })
-  block(above: 0pt, below: 20pt, move(dy: -8mm, block(width: 100%, set-blocks(paper.header))))
-  v(-8mm)
+  // A proof is set between its page breaks: what goes on after one has no header of its own.
+  if not paper.at("goesOn", default: false) {
+    block(above: 0pt, below: 20pt, move(dy: -8mm, block(width: 100%, set-blocks(paper.header))))
+    v(-8mm)
+  }
   set-blocks(paper.body, hanging: hangs)
 }

@@ -3,11 +3,14 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, describe, expect, it } from 'vitest';
+import { NodeCompiler } from '@myriaddreamin/typst-ts-node-compiler';
+import { afterAll, describe, expect, it, vi } from 'vitest';
 import { compose } from '../../core/production/compose';
 import { demoRecords } from '../../demo/crm/index';
 import { shipped } from '../../demo/shipped';
-import { demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
+import type { ComposedBlock } from '../../core/template/blocks';
+import type { ComposedDocument } from '../../core/template/composed';
+import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { Typesetter } from './typesetter';
 
@@ -237,4 +240,60 @@ it('makes every value of a proof a link, and none of the filed PDF', () => {
   expect(linked.size).toBeGreaterThan(40);
   expect(pages.join('')).toContain('href="lumbix-section:start:heated"');
   expect(Buffer.from(typesetter.pdf(document, assets)).toString('latin1')).not.toContain('lumbix:');
+});
+
+describe('a proof with page breaks', () => {
+  const proposal = templates.find(({ id }) => id === 'full-proposal')!;
+  const offered = (id: string) => compose(proposal, demoSnapshot(id), { ...CONTEXT, available: demoPictures });
+  /** Breaks inside of a section are no places where it is taken apart. */
+  const inOnePiece = (document: ComposedDocument): ComposedDocument => ({
+    ...document,
+    body: [{ kind: 'section', block: 'all', note: '', blocks: [...document.body] }],
+  });
+  const glyphsOn = (page: string) => page.match(/<use/g)?.length ?? 0;
+  const bare = (words: string): ComposedBlock => ({
+    kind: 'paragraph',
+    block: words,
+    align: 'start',
+    runs: [{ kind: 'text', text: words }],
+  });
+  const BREAK: ComposedBlock = { kind: 'pageBreak', block: 'break' };
+
+  it('has the pages that it would have in one piece', () => {
+    for (const id of ['D-1188', 'D-1194', 'D-1203']) {
+      const { document, assets } = offered(id);
+      const { pages, glyphs } = typesetter.proof(document, assets);
+      const whole = typesetter.proof(inOnePiece(document), assets);
+      expect(pages.map(glyphsOn)).toEqual(whole.pages.map(glyphsOn));
+      expect(glyphsOf(glyphs).outlines).toEqual(glyphsOf(whole.glyphs).outlines);
+    }
+  });
+
+  it('has a page for each break that is one', () => {
+    const { document, assets } = composed(demoSnapshot('D-1187'));
+    for (const body of [
+      [BREAK, bare('one')],
+      [bare('one'), BREAK],
+      [bare('one'), BREAK, BREAK, bare('two')],
+      [BREAK, BREAK, bare('one'), BREAK, bare('two'), BREAK],
+    ]) {
+      const broken = { ...document, body };
+      const file = join(folder, 'broken.pdf');
+      writeFileSync(file, typesetter.pdf(broken, assets));
+      const printed = execFileSync('pdfinfo', [file], { encoding: 'utf8' });
+      expect(typesetter.proof(broken, assets).pages).toHaveLength(Number(/Pages:\s+(\d+)/.exec(printed)![1]));
+    }
+  });
+
+  it('draws anew what stands between the breaks around a change, and nothing else', () => {
+    const { document, assets } = offered('D-1188');
+    const before = typesetter.proof(document, assets);
+    const drawn = vi.spyOn(NodeCompiler.prototype, 'plainSvg');
+    const changed = { ...document, body: [bare('A word more.'), ...document.body] };
+    const after = typesetter.proof(changed, assets);
+    expect(drawn).toHaveBeenCalledTimes(1);
+    expect(after.pages[0]).not.toBe(before.pages[0]);
+    expect(after.pages.slice(1)).toEqual(before.pages.slice(1));
+    drawn.mockRestore();
+  });
 });

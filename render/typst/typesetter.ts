@@ -3,6 +3,7 @@ import type { ComposedBlock } from '../../core/template/blocks';
 import { NodeCompiler, type CompileDocArgs, type NodeTypstDocument } from '@myriaddreamin/typst-ts-node-compiler';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { LRUCache } from 'lru-cache';
 import type { ComposedTable } from '../../core/template/blocks/line-table';
 import type { PageSize } from '../../core/template/layout';
 import type { Asset, Assets, ComposedDocument, Run } from '../../core/template/composed';
@@ -65,7 +66,7 @@ export class Typesetter {
    * @throws TypesettingError
    */
   pdf(document: ComposedDocument, assets: Assets, standard?: PdfStandard): Uint8Array {
-    this.#place(document, assets, 'print');
+    this.#place(document, assets);
     const options = {
       creationTimestamp: Date.parse(document.date) / 1000,
       pdfStandard: standard?.slice('pdf/'.length),
@@ -80,22 +81,49 @@ export class Typesetter {
   }
 
   /**
-   * The pages of a proof. The cache is kept between calls, so that a page is set again in a few milliseconds after a
-   * small edit.
+   * The pages of a proof. The cache is kept between calls, so that a page is set again in a few milliseconds after a small edit; what
+   * stands between two page breaks and did not change is not set again at all.
    * @throws TypesettingError
    */
   proof(document: ComposedDocument, assets: Assets): ProofPages {
-    this.#place(document, assets, 'proof');
-    const body = this.#draw('proof');
-    const running = this.#drawFurniture(document, body.groups.length);
+    const parts = this.#drawParts(document, assets);
+    const count = parts.reduce((sum, { groups }) => sum + groups.length, 0);
+    const running = this.#drawFurniture(document, count);
     this.#compiler.evictCache(PROOF_AGE);
-    const { width, height } = body;
-    const pages = body.groups.map((group, index) => {
-      const viewBox = `0 ${index * height} ${width} ${height}`;
-      return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="${viewBox}">${group}${running.groups[index] ?? ''}</svg>`;
-    });
-    return { glyphs: body.glyphs + running.glyphs, pages, pageSize: { width, height } };
+    const { width, height } = parts[0]!;
+    const pages = parts
+      .flatMap(({ groups }) => groups.map((group, at) => ({ group, at })))
+      .map(({ group, at }, index) => {
+        const viewBox = `0 ${index * height} ${width} ${height}`;
+        const moved = index === at ? group : `<g transform="translate(0 ${(index - at) * height})">${group}</g>`;
+        return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="${viewBox}">${moved}${running.groups[index] ?? ''}</svg>`;
+      });
+    const glyphs = withoutTwice(parts.map((part) => part.glyphs).join(''));
+    return { glyphs: glyphs + running.glyphs, pages, pageSize: { width, height } };
   }
+
+  /** The parts of a proof between its page breaks, each drawn anew only where it changed. */
+  #drawParts(document: ComposedDocument, assets: Assets): Drawing[] {
+    this.#placeAssets(assets);
+    const setting = { direction: document.direction, proof: true };
+    const tables = this.#tablesOf(document);
+    // Nothing of these is in the pages themselves.
+    const around = { ...document, title: '', followingHeader: [], footer: [], pictures: mediaTypes(assets) };
+    return betweenBreaks(keptEnd(document.body)).map((body, at) => {
+      const goesOn = at > 0;
+      const content = json({ ...around, body, goesOn, ...(goesOn && { header: [] }) }, setting, tables);
+      const known = this.#parts.get(content);
+      if (known) return known;
+      this.#map('document.json', content);
+      const drawing = this.#draw('proof');
+      this.#parts.set(content, drawing);
+      return drawing;
+    });
+  }
+  readonly #parts = new LRUCache<string, Drawing>({
+    maxSize: 6_000_000,
+    sizeCalculation: ({ groups, glyphs }, content) => content.length + glyphs.length + groups.join('').length,
+  });
 
   /**
    * Draws a picture for nothing, to learn whether it can be.
@@ -153,21 +181,48 @@ export class Typesetter {
     return { letters: letters[style.fonts.text] ?? {}, figures: figures[style.fonts.text] ?? {}, decimal, room };
   }
 
-  #place(document: ComposedDocument, assets: Assets, mode: Mode): void {
-    const pictures = Object.fromEntries(Object.entries(assets).map(([hash, { mediaType }]) => [hash, mediaType]));
-    const setting = { direction: document.direction, proof: mode !== 'print' };
+  #place(document: ComposedDocument, assets: Assets): void {
+    const setting = { direction: document.direction, proof: false };
+    const body = keptEnd(document.body);
     this.#map(
       'document.json',
-      json({ ...document, body: keptEnd(document.body), pictures }, setting, this.#tablesOf(document)),
+      json({ ...document, body, pictures: mediaTypes(assets) }, setting, this.#tablesOf(document)),
     );
-    for (const [hash, asset] of Object.entries(assets)) {
+    this.#placeAssets(assets);
+  }
+
+  #placeAssets(assets: Assets): void {
+    for (const [hash, asset] of Object.entries(assets))
       this.#compiler.mapShadow(join(this.#folder, 'assets', hash), Buffer.from(asset.bytes));
-    }
   }
 
   #map(name: string, content: string): void {
     this.#compiler.mapShadow(join(this.#folder, name), Buffer.from(content));
   }
+}
+
+const mediaTypes = (assets: Assets) =>
+  Object.fromEntries(Object.entries(assets).map(([hash, { mediaType }]) => [hash, mediaType]));
+
+/** Blocks between page breaks. A break that would leave a page empty breaks nothing, as in the whole; on the first one stands the header. */
+function betweenBreaks(blocks: readonly ComposedBlock[]): ComposedBlock[][] {
+  const parts: ComposedBlock[][] = [[]];
+  for (const block of blocks) {
+    if (block.kind !== 'pageBreak') parts.at(-1)!.push(block);
+    else if (parts.length === 1 || parts.at(-1)!.length > 0) parts.push([]);
+  }
+  return parts.length > 1 && parts.at(-1)!.length === 0 ? parts.slice(0, -1) : parts;
+}
+
+const SYMBOL = /<symbol id="([^"]*)"[^]*?<\/symbol>\s*/g;
+/** Definitions of glyphs, each once. */
+function withoutTwice(definitions: string): string {
+  const seen = new Set<string>();
+  return definitions.replace(SYMBOL, (whole, id: string) => {
+    if (seen.has(id)) return '';
+    seen.add(id);
+    return whole;
+  });
 }
 
 const FORMATS: Readonly<Record<Asset['mediaType'], string>> = {
