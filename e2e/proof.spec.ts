@@ -39,8 +39,7 @@ test('on a wide screen both stand side by side, and what is typed is on the page
   await page.keyboard.type(' =[');
   const line = page.getByRole('textbox', { name: 'Formula of the value' });
   await line.fill('"typed just now"');
-  await line.press('Escape');
-  await line.press('Enter');
+  await takeFormula(page);
   await expect(value(page, 'typed just now')).toBeVisible();
   await saved(page);
 });

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { dropDrafts } from './drafts';
-import { insert, open, saved, sheet } from './sheet';
+import { insert, open, saved, sheet, takeLine } from './sheet';
 
 test.afterEach(({ page }) => dropDrafts(page));
 
@@ -81,8 +81,7 @@ test('a formula that rows cannot show is shown as it is, and is not changed by t
     .click();
   const line = panel(page).getByRole('textbox', { name: 'Printed only when' });
   await line.fill('IF(total > 3, true, false)');
-  await line.press('Escape');
-  await line.press('Enter');
+  await takeLine(line);
   await expect(panel(page)).toContainText('is no comparison that a row can show');
   await saved(page);
   await page.reload();

@@ -43,6 +43,13 @@ export const takeFormula = (page: Page) =>
     await expect(sheet(page)).toBeFocused({ timeout: 1_000 });
   }).toPass();
 
+/** The same of a formula in another place. */
+export const takeLine = (line: Locator) =>
+  expect(async () => {
+    await line.press('Enter', { timeout: 500 });
+    await expect(line).toBeHidden({ timeout: 1_000 });
+  }).toPass();
+
 /** Counts what a person does from here on, until `end`: each press, click, typed text and chosen file. */
 export function countActions(page: Page): { count: number; end(): void } {
   const ends: (() => void)[] = [];

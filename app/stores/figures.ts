@@ -185,7 +185,7 @@ export const useFiguresStore = defineStore('figures', () => {
     if (!shown.value) return;
     [view.value, page.value] = [computed.view, computed.page && withSame(page.value, computed.page)];
     missing.value = computed.missing;
-    uses.value = same(uses.value, computed.uses);
+    uses.value = withSameUses(uses.value, computed.uses);
     if (showsPage.value) void readPictures(computed.pictures);
     await explain();
   }
@@ -451,4 +451,15 @@ const listWords = (words: readonly string[]) => new Intl.ListFormat('en', { type
 /** What was there before in place of its like. */
 function same<Part>(old: Part | undefined, next: Part): Part {
   return old !== undefined && JSON.stringify(old) === JSON.stringify(next) ? old : next;
+}
+
+/** Uses with those that are as they were before in place of their likes: only what is used otherwise is drawn anew. */
+function withSameUses(before: Uses, now: Uses): Uses {
+  const kept = (old: Uses['fields'], next: Uses['fields']) =>
+    Object.fromEntries(Object.entries(next).map(([key, places]) => [key, same(old[key], places)]));
+  return {
+    figures: kept(before.figures, now.figures),
+    fields: kept(before.fields, now.fields),
+    clauses: kept(before.clauses, now.clauses),
+  };
 }
