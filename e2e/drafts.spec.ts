@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { SIGNED_IN } from './callers';
 import { dropDrafts } from './drafts';
+import { publishByKeys } from './sheet';
 
 test.afterEach(({ page }) => dropDrafts(page));
 
@@ -45,16 +46,7 @@ test('a change is saved by itself and found again; the draft is discarded, broug
     10,
   );
   await expect(dialog.getByText(/\d+ of 10 can be filed/)).toBeVisible();
-  await page.keyboard.type('Says what is weighed');
-  await page.keyboard.press('Enter');
-  const stopped = page.getByRole('dialog', { name: 'Some records could not be filed' });
-  const published = page.getByText('Published as version 2');
-  await expect(stopped.or(published)).toBeVisible();
-  if (await stopped.isVisible()) {
-    await page.keyboard.type('They wait for their addresses');
-    await page.keyboard.press('Enter');
-  }
-  await expect(published).toBeVisible();
+  await publishByKeys(page, 'Says what is weighed', 'They wait for their addresses', 2);
   await page.getByRole('button', { name: 'Versions' }).click();
   await expect(page.getByRole('dialog', { name: 'Versions' }).getByRole('listitem').first()).toContainText(
     'Says what is weighed',

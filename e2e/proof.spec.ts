@@ -120,6 +120,21 @@ const workedOut = JSON.parse(
 ) as Record<string, Record<string, Record<string, string>>>;
 const printed = (amount: string) => Number(amount).toLocaleString('en-GB', { minimumFractionDigits: 2 });
 
+test('ten proofs that were left half-way are finished where publishing shows them', async ({ page }) => {
+  await open(page, 'glasshouse-quote?record=D-1187');
+  await sheet(page).getByRole('heading', { name: 'Crane on site' }).click();
+  await page.keyboard.press('End');
+  await page.keyboard.type(' today');
+  await saved(page);
+  await page.getByRole('link', { name: 'Prove on ten' }).click();
+  await expect(page.getByRole('list', { name: 'Records' }).getByRole('listitem')).toHaveCount(10);
+  await page.getByRole('link', { name: 'Glasshouse quote' }).click();
+  await expect(sheet(page)).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  const dialog = page.getByRole('dialog', { name: 'Publish the draft' });
+  await expect(dialog.getByText(/\d+ of 10 can be filed/)).toBeVisible();
+});
+
 test('from an empty page to a quote in groups, with totals and sections, proved, published and produced', async ({
   page,
 }) => {

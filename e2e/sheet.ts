@@ -78,3 +78,17 @@ export async function filedText(page: Page): Promise<string> {
   writeFileSync(path, await pdf.body());
   return execFileSync('pdftotext', ['-layout', path, '-'], { encoding: 'utf8' });
 }
+
+/** Publishes the draft whose dialog is open, by keys: with a note, and with a reason where some records stop on it. */
+export async function publishByKeys(page: Page, note: string, reason: string, version: number): Promise<void> {
+  await page.keyboard.type(note);
+  await page.keyboard.press('Enter');
+  const stopped = page.getByRole('dialog', { name: 'Some records could not be filed' });
+  const published = page.getByText(`Published as version ${version}`);
+  await expect(stopped.or(published)).toBeVisible();
+  if (await stopped.isVisible()) {
+    await page.keyboard.type(reason);
+    await page.keyboard.press('Enter');
+  }
+  await expect(published).toBeVisible();
+}

@@ -92,7 +92,11 @@ export const useTenProofsStore = defineStore('ten-proofs', () => {
   });
 
   /** Nobody looks at them any more. */
-  const leave = (): void => void newest++;
+  function leave(): void {
+    newest++;
+    // What is not done yet is begun anew the next time.
+    if (!isDone.value) provedOf = undefined;
+  }
 
   return { proofs, isDone, stopped, sections, summary, stopsOf, prove, proveWhatIsNew, leave };
 });

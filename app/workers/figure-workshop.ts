@@ -148,7 +148,7 @@ export class FigureWorkshop {
     const uses = usesIn(template, checker);
     const onPage = Object.entries(uses.figures).map(([key, places]) => [key, places.filter((each) => !each.figure)]);
     return {
-      view: sheetView(context, Object.fromEntries(onPage), sheet, locale, checker),
+      view: sheetView(checker, Object.fromEntries(onPage), sheet, locale),
       ...(withPage && { page: pageView({ checker, template, pins, houseStyle, sheet, locale }) }),
       uses,
       missing: missingFieldsOrNone(template, checker),

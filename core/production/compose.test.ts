@@ -8,7 +8,7 @@ import { expectedTotals } from '../../tests/expected-totals';
 import { mayFile } from './findings/finding';
 import type { RecordSnapshot } from '../record/snapshot';
 import type { Template } from '../template/template';
-import { compose, composing, LastSheet, type ComposeContext } from './compose';
+import { compose, composing, lastSheet, type ComposeContext } from './compose';
 import type { Run } from '../template/composed';
 
 const template = glasshouseQuote as unknown as Template;
@@ -331,7 +331,7 @@ describe('the last sheet over a record', () => {
   };
 
   it('gives the same documents as one made anew, whatever is changed from one to the next', () => {
-    const sheets = new LastSheet();
+    const sheets = lastSheet();
     const other = withFields(snapshot, { name: 'Another name' });
     const all: [Template, RecordSnapshot, Partial<ComposeContext>][] = [
       [template, snapshot, {}],
@@ -350,7 +350,7 @@ describe('the last sheet over a record', () => {
   });
 
   it('is the same one while only words are changed', () => {
-    const sheets = new LastSheet();
+    const sheets = lastSheet();
     const first = composing(template, snapshot, context, sheets);
     const second = composing(words('typed'), snapshot, context, sheets);
     expect(second.numbers()).toEqual(first.numbers());

@@ -80,18 +80,18 @@ export interface Composing {
   numbers(): Record<string, string>;
 }
 
-/** Composes a document, and keeps what it takes to explain it. `sheets`: of whoever composes for the same record again and again. */
+/** Composes a document, and keeps what it takes to explain it. `makeSheet`: of whoever composes for the same record again and again. */
 export function composing(
   template: Template,
   snapshot: RecordSnapshot,
   context: ComposeContext,
-  sheets = new LastSheet(),
+  makeSheet = sheetOver,
 ): Composing {
   const edition = context.edition ?? chosenEdition(template, snapshot, context);
   const assembled = noted(assemble(template, context.pins, edition, context.houseStyle), context.schema);
-  const composed = composingOf(assembled, snapshot, context, sheets);
+  const composed = composingOf(assembled, snapshot, context, makeSheet);
   return mixesDigits(composed.composition.document)
-    ? composingOf(inLatinDigits(assembled), snapshot, context, sheets)
+    ? composingOf(inLatinDigits(assembled), snapshot, context, makeSheet)
     : composed;
 }
 
@@ -99,7 +99,7 @@ export function composing(
 function noted(assembled: Assembled, schema: RecordSchema): Assembled {
   const { template, houseStyle } = assembled;
   const checker = checkerFor(checkContext(template, schema, [houseStyle]));
-  const words = new NoteWords(checker.context, checker);
+  const words = new NoteWords(checker);
   const { layout } = template;
   const { header, followingHeader, footer, body } = layout;
   return {
@@ -121,9 +121,9 @@ function composingOf(
   assembled: Assembled,
   snapshot: RecordSnapshot,
   context: ComposeContext,
-  sheets: LastSheet,
+  makeSheet: SheetMaker,
 ): Composing {
-  const composer = new DocumentComposer(assembled, sheets.over(assembled, snapshot, context), context);
+  const composer = new DocumentComposer(assembled, makeSheet(assembled, snapshot, context), context);
   return {
     composition: composer.compose(),
     explain: (id) => composer.by.explain(id),
@@ -165,38 +165,43 @@ function inLatinDigits(assembled: Assembled): Assembled {
 function chosenEdition(template: Template, snapshot: RecordSnapshot, context: ComposeContext): string | undefined {
   if (template.edition === undefined) return undefined;
   const fallback = assemble(template, context.pins, undefined);
-  const { value } = new LastSheet().over(fallback, snapshot, context).evaluate('edition', template.edition);
+  const { value } = sheetOver(fallback, snapshot, context).evaluate('edition', template.edition);
   return value.type === 'text' ? value.value : undefined;
 }
 
-/** The figures of a record for its documents. While only words of a template are changed, they are not computed anew. */
-export class LastSheet {
-  #last: { snapshot: RecordSnapshot; schema: RecordSchema; of: string; sheet: Sheet } | undefined;
+/** Makes the figures of a record for a document of it. */
+type SheetMaker = (assembled: Assembled, snapshot: RecordSnapshot, context: ComposeContext) => Sheet;
 
-  /** The sheet of an edition over a record: the last one, where it is of the same record and made of the same. */
-  over({ template, edition, houseStyle }: Assembled, snapshot: RecordSnapshot, context: ComposeContext): Sheet {
+const sheetOver: SheetMaker = ({ template, edition, houseStyle }, snapshot, context) => {
+  const { schema, issueDate, timeZone, registered, number } = context;
+  const { id, locale } = edition;
+  return new Sheet({
+    sheet: template.sheet,
+    schema,
+    snapshot,
+    root: template.record.root,
+    roots: documentRoots({ company: houseStyle.company, issueDate, edition: id, locale, number: number?.text }),
+    locale,
+    today: dayOf(issueDate),
+    timeZone,
+    registered,
+    serial: number?.serial,
+  });
+};
+
+/** For whoever composes for the same record again and again: while only words of a template are changed, its figures stay. */
+export function lastSheet(): SheetMaker {
+  let last: { snapshot: RecordSnapshot; schema: RecordSchema; of: string; sheet: Sheet } | undefined;
+  return (assembled, snapshot, context) => {
+    const { template, edition, houseStyle } = assembled;
     const { schema, issueDate, timeZone, registered, number } = context;
-    const { id, locale } = edition;
-    const { root } = template.record;
-    const { company } = houseStyle;
-    const of = JSON.stringify([template.sheet, root, company, id, locale, issueDate, timeZone, registered, number]);
-    const last = this.#last;
-    if (last?.snapshot === snapshot && last.schema === schema && last.of === of) return last.sheet;
-    const sheet = new Sheet({
-      sheet: template.sheet,
-      schema,
-      snapshot,
-      root,
-      roots: documentRoots({ company, issueDate, edition: id, locale, number: number?.text }),
-      locale,
-      today: dayOf(issueDate),
-      timeZone,
-      registered,
-      serial: number?.serial,
-    });
-    this.#last = { snapshot, schema, of, sheet };
-    return sheet;
-  }
+    const of = JSON.stringify([
+      template.sheet, template.record.root, houseStyle.company, edition.id, edition.locale, issueDate, timeZone, registered, number,
+    ]); // prettier-ignore
+    if (last?.snapshot !== snapshot || last.schema !== schema || last.of !== of)
+      last = { snapshot, schema, of, sheet: sheetOver(assembled, snapshot, context) };
+    return last.sheet;
+  };
 }
 
 /** Languages that are written from right to left. */

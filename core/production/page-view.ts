@@ -75,7 +75,7 @@ export function pageView({ checker, template, pins, houseStyle, sheet, locale }:
   const view = new SheetView(by, pins);
   by.around = { ...around, title: view.readable('plan', () => by.placed('title', template.plans[0]!.title, 'plan')) };
   const { header, followingHeader = [], footer, body } = template.layout;
-  const words = new NoteWords(checker.context, checker);
+  const words = new NoteWords(checker);
   const notes: PageView['notes'] = {};
   for (const part of [header ?? [], followingHeader, body, footer ?? []]) {
     view.show(part);

@@ -1,5 +1,5 @@
 import { LINES } from '../record/schema';
-import { Checker, type CheckContext, type Diagnostic } from './check';
+import type { Checker, Diagnostic } from './check';
 import { checkSheet } from './check-sheet';
 import type { Cell } from './cell';
 import { sheetFormulas } from './formulas';
@@ -45,12 +45,12 @@ export interface SheetView {
  * Everything that a screen of a figure sheet shows. `places`: where the page uses each figure, by the figure's key.
  */
 export function sheetView(
-  context: CheckContext,
+  checker: Checker,
   places: Readonly<Record<string, readonly PagePlace[]>>,
   sheet: Sheet,
   locale: string,
-  checker = new Checker(context),
 ): SheetView {
+  const { context } = checker;
   const checked = checkSheet(context, checker);
   const rows = new Map([LINES, ...sheet.world.lists.keys()].map((list) => [list, rowsOf(sheet, list)]));
   const figures: Record<string, FigureView> = {};

@@ -1,6 +1,6 @@
 import { Subjects } from '../condition/subjects';
 import { conditionSentence, itemSentence } from '../condition/sentence';
-import { Checker, type CheckContext } from '../sheet/check';
+import type { Checker } from '../sheet/check';
 import type { Block } from './blocks';
 import type { LineTable } from './blocks/line-table';
 import { ALWAYS, MARGIN_NOTES } from './margin-note';
@@ -10,14 +10,10 @@ import { mapBlocks } from './walk';
 export class NoteWords {
   #subjects: Subjects | undefined;
 
-  /** `checker`: one that there is already; else one is made once a note has to be. */
-  constructor(
-    readonly context: CheckContext,
-    readonly checker?: Checker,
-  ) {}
+  constructor(readonly checker: Checker) {}
 
   get #made(): Subjects {
-    return (this.#subjects ??= new Subjects(this.checker ?? new Checker(this.context)));
+    return (this.#subjects ??= new Subjects(this.checker));
   }
 
   /** The blocks, each that has a margin note with its words. */

@@ -98,7 +98,7 @@ export class Typesetter {
         const moved = index === at ? group : `<g transform="translate(0 ${(index - at) * height})">${group}</g>`;
         return `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="${viewBox}">${moved}${running.groups[index] ?? ''}</svg>`;
       });
-    const glyphs = withoutTwice(parts.map((part) => part.glyphs).join(''));
+    const glyphs = parts.length === 1 ? parts[0]!.glyphs : withoutTwice(parts.map((part) => part.glyphs).join(''));
     return { glyphs: glyphs + running.glyphs, pages, pageSize: { width, height } };
   }
 
@@ -122,7 +122,8 @@ export class Typesetter {
   }
   readonly #parts = new LRUCache<string, Drawing>({
     maxSize: 6_000_000,
-    sizeCalculation: ({ groups, glyphs }, content) => content.length + glyphs.length + groups.join('').length,
+    sizeCalculation: ({ groups, glyphs }, content) =>
+      groups.reduce((sum, { length }) => sum + length, content.length + glyphs.length),
   });
 
   /**

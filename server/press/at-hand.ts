@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import { composing, LastSheet, type Composing } from '../../core/production/compose';
+import { composing, lastSheet, type Composing } from '../../core/production/compose';
 import type { Typesetter } from '../../render/typst/typesetter';
 import type { CompositionInput } from './press';
 import { proofContent, type ProofContent } from './proof-answer';
@@ -36,7 +36,7 @@ export class ProofsAtHand {
   /** Names of inputs by the proofs that were made of them. */
   readonly #inputs = new LRUCache<string, string>({ max: 64 });
 
-  readonly #sheets = new LastSheet();
+  readonly #makeSheet = lastSheet();
 
   constructor(readonly typesetter: Typesetter) {}
 
@@ -59,7 +59,7 @@ export class ProofsAtHand {
     this.#inputs.set(key, name);
     let kept = this.#byInput.get(name);
     if (!kept) {
-      kept = { composing: composing(input.template, input.snapshot, input.context, this.#sheets) };
+      kept = { composing: composing(input.template, input.snapshot, input.context, this.#makeSheet) };
       this.#byInput.set(name, kept);
     }
     return kept;

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, QueryOf, Served } from '../../core/contract/endpoint';
@@ -7,6 +6,7 @@ import { sectionNotes } from '../../core/production/composed-blocks';
 import { pageContents } from '../../core/production/page-contents';
 import type { Run } from '../../core/template/composed';
 import type { ProofPages } from '../../render/typst/typesetter';
+import { digestOf } from '../digest';
 
 type Answered = AnswerOf<Contract['POST /productions']>;
 /** What a proof is answered with. */
@@ -62,8 +62,7 @@ const lastDrawn = new LRUCache<string, { digest: string; drawing: string }>({ ma
 function drawn(drawing: string): { digest: string; drawing: string } {
   const known = lastDrawn.get(drawing);
   if (known) return known;
-  const digest = createHash('sha256').update(drawing).digest('base64url').slice(0, 22);
-  const named = { digest, drawing };
+  const named = { digest: digestOf(drawing), drawing };
   lastDrawn.set(drawing, named);
   return named;
 }

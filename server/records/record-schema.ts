@@ -1,9 +1,9 @@
-import { createHash } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { withLayouts, type RecordLayout } from '../../core/record/layout';
 import type { RecordSchema } from '../../core/record/schema';
 import { openDatabase, type Connection } from '../db/database';
 import { recordLayouts, recordSchemas } from '../db/schema';
+import { digestOf } from '../digest';
 import { SourceError } from './source';
 import { CRM, crm } from './sources';
 
@@ -60,7 +60,7 @@ const digests = new WeakMap<RecordSchema, string>();
 export function schemaDigest(schema: RecordSchema): string {
   const known = digests.get(schema);
   if (known !== undefined) return known;
-  const digest = createHash('sha256').update(JSON.stringify(schema)).digest('base64url').slice(0, 22);
+  const digest = digestOf(JSON.stringify(schema));
   digests.set(schema, digest);
   return digest;
 }

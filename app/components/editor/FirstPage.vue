@@ -2,11 +2,11 @@
 import { drawnWithPaths, glyphsOf } from '#core/production/page-drawing';
 import type { ProofPages } from '~/composables/proof-drawings';
 
-/** The upper part of the first page of a proof as a picture: nothing on it is pressed. */
-const { pages } = defineProps<{ pages: ProofPages }>();
-const glyphs = computed(() => glyphsOf(pages.glyphs));
+/** The upper part of the first page of a proof as a picture: nothing on it is pressed. A blank sheet until it is there. */
+const { pages } = defineProps<{ pages: ProofPages | undefined }>();
+const glyphs = computed(() => glyphsOf(pages?.glyphs ?? ''));
 const drawing = computed(() => {
-  const [first] = pages.pages;
+  const [first] = pages?.pages ?? [];
   return first?.drawing === undefined ? undefined : drawnWithPaths(first.drawing, glyphs.value.outlines);
 });
 /** Links of a picture lead nowhere. */

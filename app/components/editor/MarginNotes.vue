@@ -96,8 +96,16 @@ watchDebounced(
 /** Ends the dragging of notes that are gone. */
 const stops = new WeakMap<Element, () => void>();
 const vDragged = {
-  mounted: (element: HTMLElement) =>
-    stops.set(element, draggable({ element, getInitialData: () => ({ blocks: element.dataset.section }) })),
+  mounted: (element: HTMLElement, { value: kind }: { value: string }) =>
+    stops.set(
+      element,
+      draggable({
+        element,
+        // What is printed otherwise goes with its section.
+        canDrag: () => store.editor?.isEditable === true && kind !== 'otherwise',
+        getInitialData: () => ({ blocks: element.dataset.section }),
+      }),
+    ),
   unmounted: (element: HTMLElement) => stops.get(element)?.(),
 };
 const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
@@ -114,7 +122,7 @@ const isChosen = (id: string) => store.chosen.some((part) => part.id === id);
       <button
         v-if="words"
         v-tooltip.left="left > 0 || isCut || words.length > MOST_LINES * LETTERS ? words : undefined"
-        v-dragged
+        v-dragged="kind"
         type="button"
         :data-section="id"
         :aria-label="words"

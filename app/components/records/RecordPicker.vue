@@ -41,9 +41,11 @@ async function offer({ query }: AutoCompleteCompleteEvent): Promise<void> {
       parameters: { type },
       query: { search, ...order, top: OFFERED },
     });
-    if (isHere) offers.value = found.records;
+    if (!isHere) return;
+    offers.value = found.records;
     trouble.value = '';
   } catch (thrown) {
+    if (!isHere) return;
     offers.value = [];
     trouble.value = asProblem(thrown).detail;
   }

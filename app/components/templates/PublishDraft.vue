@@ -51,8 +51,7 @@ async function publish(more: typeof agreed = {}): Promise<void> {
       />
       <ol v-if="ten.proofs.length > 0" class="ten" aria-label="Records that it is proved on">
         <li v-for="each in ten.proofs" :key="each.id" v-tooltip.top="[each.name, ...ten.stopsOf(each)].join(': ')">
-          <FirstPage v-if="each.proof" :pages="each.proof.pages" />
-          <span v-else class="blank on-paper"></span>
+          <FirstPage :pages="each.proof?.pages" />
           <span class="visually-hidden">{{ each.name }}</span>
           <span v-if="ten.stopsOf(each).length > 0" class="stops">stops</span>
         </li>
@@ -98,12 +97,6 @@ async function publish(more: typeof agreed = {}): Promise<void> {
 }
 .ten li {
   position: relative;
-}
-.blank {
-  display: block;
-  aspect-ratio: 1 / 1.2;
-  background: var(--paper);
-  box-shadow: var(--sheet-shadow);
 }
 .stops {
   position: absolute;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentence } from '#core/formula/value';
 import type { Use } from '#core/template/where-used';
 
 /** Places of the draft that use something; a click leads to each: on the sheet, or to the figure. */
@@ -20,7 +21,6 @@ async function goTo({ block, figure }: Use): Promise<void> {
   else if (sheet.editor) sheet.chooseValue(block!, formula ?? '');
   else await navigateTo({ path, query: { record, block } });
 }
-const sentence = ({ words }: Use) => words.charAt(0).toUpperCase() + words.slice(1);
 </script>
 
 <template>
@@ -32,9 +32,9 @@ const sentence = ({ words }: Use) => words.charAt(0).toUpperCase() + words.slice
         class="in-words"
         @click="goTo(use)"
       >
-        {{ sentence(use) }}
+        {{ sentence(use.words) }}
       </button>
-      <span v-else class="quiet">{{ sentence(use) }}</span>
+      <span v-else class="quiet">{{ sentence(use.words) }}</span>
     </li>
   </ul>
 </template>

@@ -20,6 +20,14 @@ async function load(): Promise<void> {
     problem.value = asProblem(thrown);
   }
 }
+/** Proves the draft that is open, as it is now. */
+async function prove(): Promise<void> {
+  try {
+    await ten.prove();
+  } catch (thrown) {
+    problem.value = asProblem(thrown);
+  }
+}
 watch(templateId, load, { immediate: true });
 onBeforeUnmount(ten.leave);
 
@@ -27,7 +35,7 @@ const chosenSection = ref<string>();
 const chosen = computed(() => ten.sections.find(({ block }) => block === chosenSection.value));
 const isDimmed = (id: string) => chosen.value !== undefined && !chosen.value.records.has(id);
 const open = (id: string) => navigateTo({ path: `/templates/${templateId.value}`, query: { record: id, proof: '1' } });
-useKeys({ 'Control+Enter': () => (publishOpen.value = !barred.value && draft.isDraft), r: () => void load() });
+useKeys({ 'Control+Enter': () => (publishOpen.value = !barred.value && draft.isDraft), r: () => void prove() });
 </script>
 
 <template>
@@ -67,8 +75,7 @@ useKeys({ 'Control+Enter': () => (publishOpen.value = !barred.value && draft.isD
       <ol class="tiles" aria-label="Records">
         <li v-for="tile in ten.proofs" :key="tile.id" :class="{ dimmed: isDimmed(tile.id) }">
           <button type="button" class="tile" :aria-label="`Open the proof for ${tile.name}`" @click="open(tile.id)">
-            <FirstPage v-if="tile.proof" :pages="tile.proof.pages" />
-            <span v-else class="blank on-paper" :class="{ failed: tile.problem }"></span>
+            <FirstPage :pages="tile.proof?.pages" :class="{ failed: tile.problem }" />
           </button>
           <strong>{{ tile.name }}</strong>
           <span v-if="ten.stopsOf(tile).length > 0" class="stops">
@@ -91,7 +98,7 @@ useKeys({ 'Control+Enter': () => (publishOpen.value = !barred.value && draft.isD
         <b v-if="ten.isDone">{{ ten.proofs.length - ten.stopped.length }} of {{ ten.proofs.length }} can be filed.</b>
         <span role="status">{{ ten.summary }}</span>
         <span class="spring"></span>
-        <button type="button" class="in-words" @click="load">Prove again</button>
+        <button type="button" class="in-words" @click="prove">Prove again</button>
         <NuxtLink v-if="draft.opened?.version" class="in-words" :to="`/templates/${templateId}/replay`"
           >Replay on filed documents</NuxtLink
         >
@@ -104,7 +111,7 @@ useKeys({ 'Control+Enter': () => (publishOpen.value = !barred.value && draft.isD
         />
       </footer>
     </template>
-    <LazyProofRecords v-if="choosing" v-model:open="choosing" @chosen="load" />
+    <LazyProofRecords v-if="choosing" v-model:open="choosing" @chosen="prove" />
     <PublishDraft v-model:open="publishOpen" />
   </div>
 </template>
@@ -186,12 +193,6 @@ li {
   background: none;
   border: 0;
   cursor: pointer;
-}
-.blank {
-  display: block;
-  aspect-ratio: 1 / 1.2;
-  background: var(--paper);
-  box-shadow: var(--sheet-shadow);
 }
 .failed {
   background: var(--brick-50);
