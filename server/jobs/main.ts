@@ -1,5 +1,6 @@
 /** A process that takes documents through their steps. Any number of them may run, on any number of machines. */
 import { availableParallelism } from 'node:os';
+import { setTimeout as pause } from 'node:timers/promises';
 import { isDatabaseAway } from '../db/away';
 import { closeDatabase, openDatabase } from '../db/database';
 import { log, withoutData } from '../log';
@@ -8,10 +9,12 @@ import { advance } from '../productions/engine';
 import { listen } from './listen';
 import { refreshIndex } from '../records/record-index';
 import { tidyUp } from '../tidy-up';
-import { FILING, JOB_CHANNEL, openQueue, REGULAR, type Regular } from './queue';
+import { FILING, JOB_CHANNEL, openQueue, REGULAR, type Queue, type Regular } from './queue';
 
 /** As many documents at once as the press has processes. */
 const AT_ONCE = Math.max(2, availableParallelism());
+
+const TRY_AGAIN_AFTER = 1_000;
 
 /** For so many milliseconds an ending process waits for others to answer. */
 const LAST_WORDS = 3_000;
@@ -19,8 +22,20 @@ const LAST_WORDS = 3_000;
 const { database } = openDatabase();
 // What people wait for at their screens goes first, on this machine too.
 const press = new Press(AT_ONCE, 7);
-const queue = await openQueue('work');
+const queue = await openedQueue();
 const services = { database, press, queue };
+
+/** The queue, as soon as the database is there: one that was just stopped, or is about to start, is no reason to end. */
+async function openedQueue(): Promise<Queue> {
+  for (;;)
+    try {
+      return await openQueue('work');
+    } catch (problem) {
+      if (!isDatabaseAway(problem)) throw problem;
+      log.warn(withoutData(problem), 'The database can’t be reached.');
+      await pause(TRY_AGAIN_AFTER);
+    }
+}
 
 const options = { pollingIntervalSeconds: 1, batchSize: 1, includeMetadata: true as const };
 const workers: string[] = [];

@@ -24,7 +24,8 @@ const unpacker = new Unpacker();
 const atHand = new ProofsAtHand(typesetter);
 
 process.on('message', (packed: Packed) => {
-  const answer = (given: Answer) => process.send!(given);
+  // Where the process that it works for is gone, nobody waits for the answer.
+  const answer = (given: Answer) => process.send!(given, undefined, undefined, () => undefined);
   run(unpacker.unpack(packed), packed).then(
     (result) => answer({ result }),
     (problem: unknown) => answer({ failed: problem instanceof Error ? problem.message : String(problem) }),

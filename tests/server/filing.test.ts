@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { once } from 'node:events';
+import { connect, createServer, type AddressInfo } from 'node:net';
 import { and, eq } from 'drizzle-orm';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { changeField } from '../../server/change';
@@ -366,10 +367,10 @@ describe('a filing that waits', () => {
   });
 });
 
-describe('a killed worker', () => {
+describe('a worker', () => {
   beforeAll(() => stack.stopWorkers());
 
-  it.each([20, 260, 600])('%i ms into filing leaves one attachment, one row and no lost number', async (delay) => {
+  it.each([20, 260, 600])('that is killed %i ms into filing leaves one attachment, one row and no lost number', async (delay) => {
     // A slow attach widens the moment between the CRM's storing the file and its answer.
     await stack.fault({ on: 'attach', kind: 'slow', delay: 150, times: 1 });
     const before = (await stack.attachments('D-1211')).length;
@@ -396,6 +397,28 @@ describe('a killed worker', () => {
       reason: 'There is no deal D-1206.',
     });
     expect(await database().select().from(numbers).where(eq(numbers.text, number))).toMatchObject([{ state: 'void' }]);
+  });
+
+  it('that starts before its database waits for it, and files', async () => {
+    const cluster = new URL(process.env.DATABASE_URL!);
+    const way = createServer((asking) => {
+      const answering = connect(Number(cluster.port), cluster.hostname);
+      for (const each of [asking, answering]) each.on('error', () => undefined);
+      asking.pipe(answering).pipe(asking);
+    });
+    // The port is free when the worker is started, and nobody listens to it.
+    way.listen(0, '127.0.0.1');
+    await once(way, 'listening');
+    const { port } = way.address() as AddressInfo;
+    way.close();
+    const starting = stack.startWorker({ DATABASE_URL: Object.assign(new URL(cluster), { port }).href });
+    await Promise.race([starting, new Promise((done) => setTimeout(done, 2_500))]);
+    way.listen(port, '127.0.0.1');
+    await starting;
+    const { id } = await file('D-1211');
+    await untilFiled(id);
+    await stack.stopWorkers();
+    way.close();
   });
 
   it('leaves no gap in the series', async () => {

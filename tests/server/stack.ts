@@ -30,7 +30,8 @@ export interface Stack {
   republish(templateId: string): Promise<void>;
   fault(fault: Fault): Promise<void>;
   clearFaults(): Promise<void>;
-  startWorker(): Promise<ChildProcess>;
+  /** Gives a worker that is ready. `environment`: what it is told otherwise than the others. */
+  startWorker(environment?: Record<string, string>): Promise<ChildProcess>;
   stopWorkers(): Promise<void>;
   stopCrm(): Promise<void>;
   startCrm(): Promise<void>;
@@ -106,8 +107,8 @@ export async function openStack(restored?: (url: string) => Promise<void>): Prom
     async clearFaults() {
       await fetch(`${crmUrl}/faults`, { method: 'DELETE' });
     },
-    async startWorker() {
-      const worker = run('worker.mjs');
+    async startWorker(environment) {
+      const worker = run('worker.mjs', environment);
       workers.add(worker);
       await new Promise<void>((ready, failed) => {
         worker.stdout!.on('data', (chunk: Buffer) => chunk.includes('ready') && ready());

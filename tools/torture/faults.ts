@@ -58,11 +58,14 @@ export async function hurt(lumbix: Lumbix, random: Random, { faultEvery, killEve
   };
   const kills = async () => {
     const parts = ['worker', 'web', 'crm', 'database'] as const;
+    let left: (typeof parts)[number][] = [];
     for (let turn = 0; !over(); turn++) {
       await pause(killEvery * (0.5 + random.share()));
       if (over()) return;
-      // Each in turn at first, so that none is left out.
-      const part = turn < parts.length ? parts[turn]! : random.of(parts);
+      // Each in turn at first, then in any order, and all before one comes again: `./start` gives up what falls too often.
+      if (left.length === 0) left = [...parts];
+      const part = turn < parts.length ? parts[turn]! : random.of(left);
+      left.splice(left.indexOf(part), 1);
       if (lumbix.send(part, 'SIGKILL')) count(`killed ${part}`);
     }
   };

@@ -55,9 +55,10 @@ export class Lumbix {
     return Date.now() - began;
   }
 
-  /** Whether `./start` is still there; it gives up where a process keeps falling over. */
-  get isRunning(): boolean {
-    return this.#start?.exitCode === null;
+  /** Rejects when `./start` gives up, as it does where a process keeps falling over; nothing that is asked then gets an answer. */
+  async givesUp(): Promise<never> {
+    await once(this.#start!, 'exit');
+    throw new Error('./start gave up.');
   }
 
   /** The id of a part's process; undefined while it is down. */
