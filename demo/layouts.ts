@@ -3,6 +3,7 @@ import type { RecordLayout } from '../core/record/layout';
 /** How the records of the demo's CRM are shown. */
 export const demoLayouts: Readonly<Record<string, RecordLayout>> = {
   Deal: {
+    icon: 'briefcase',
     parts: {
       name: 'name',
       number: 'number',
@@ -46,9 +47,25 @@ export const demoLayouts: Readonly<Record<string, RecordLayout>> = {
         ],
       },
     ],
-    columns: [],
+    columns: ['stage', 'amount', 'closes_on'],
     needsQuote: ['Enquiry', 'Site visit'],
     search: ['order_number', 'contact'],
+  },
+  Account: {
+    icon: 'building',
+    parts: { name: 'name' },
+    groups: [{ label: 'Account', fields: ['name', 'street', 'postcode', 'city', 'country', 'vat_number', 'phone'] }],
+    columns: ['city', 'country', 'phone'],
+    needsQuote: [],
+    search: ['street', 'postcode', 'city', 'vat_number', 'phone'],
+  },
+  Contact: {
+    icon: 'person',
+    parts: { name: 'name', account: 'account' },
+    groups: [{ label: 'Contact', fields: ['salutation', 'given_name', 'family_name', 'job_title', 'email'] }],
+    columns: ['job_title', 'email'],
+    needsQuote: [],
+    search: ['email', 'job_title'],
   },
   LineItem: {
     parts: { name: 'name' },

@@ -7,6 +7,7 @@ import termsOfSale from './clauses/terms-of-sale.json';
 import titleAndRisk from './clauses/title-and-risk.json';
 import littleVale from './house-styles/little-vale.json';
 import orrinVale from './house-styles/orrin-vale.json';
+import accountLetter from './templates/account-letter.json';
 import creditNote from './templates/credit-note.json';
 import deliveryNote from './templates/delivery-note.json';
 import depositInvoice from './templates/deposit-invoice.json';
@@ -30,6 +31,7 @@ export const shipped = {
     orderConfirmation,
     serviceAgreement,
     letter,
+    accountLetter,
     deliveryNote,
     depositInvoice,
     finalInvoice,

@@ -57,7 +57,7 @@ test('a quote is filed, and its number read, without a pointer', async ({ page }
   await expect(page.getByRole('row')).toHaveCount(2);
   await page.getByRole('link', { name: 'Herb benches' }).focus();
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Produce Glasshouse quote' }).focus();
+  await page.getByRole('button', { name: 'Glasshouse quote' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('tab', { name: 'Preflight' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'File', exact: true })).toBeEnabled();

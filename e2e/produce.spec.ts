@@ -3,7 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { clearFaults, fault } from './crm';
+import { clearFaults, crmUrl, fault } from './crm';
 
 test.afterEach(({ request }) => clearFaults(request));
 
@@ -184,4 +184,38 @@ test('Ctrl Z within an input belongs to the input; a refused value stays with it
   await page.keyboard.press('Control+z');
   await expect(page.getByText('Undone: Unit price')).toBeVisible();
   await expect(price).toContainText(before);
+});
+
+test('from an account, by a link of its own page in the CRM, to its filed letter and back to its deals', async ({
+  page,
+}) => {
+  await page.goto(`${crmUrl}/accounts/A-104`);
+  const way = await page.getByRole('link', { name: 'Open in Lumbix' }).getAttribute('href');
+  expect(new URL(way!).pathname).toBe('/records/Account/A-104');
+  await page.goto(new URL(way!).pathname);
+  await expect(page.getByRole('heading', { name: 'Deals' })).toBeVisible();
+  await page.getByRole('button', { name: 'Produce Work in hand' }).click();
+  await expect(page.getByLabel('Page 1 of 1')).toBeVisible();
+  await page.getByRole('button', { name: 'File', exact: true }).click();
+  await expect(page.getByText('is filed and attached to the account')).toBeVisible();
+  await page.goto('/records/Account?search=campolindo');
+  await expect(page.getByRole('row', { name: /Viveros Campolindo/ })).toContainText('Spain');
+  await expect(page.getByRole('link', { name: /letter/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Viveros Campolindo' }).click();
+  await page.getByRole('table').last().getByRole('link').first().click();
+  await expect(page).toHaveURL(/\/records\/Deal\//);
+  await page.getByRole('link', { name: 'Account', exact: true }).click();
+  await expect(page).toHaveURL(/\/records\/Account\/A-104/);
+});
+
+test('templates that do not fit a record are put away, with the reason; produced all the same, they ask for one', async ({
+  page,
+}) => {
+  await page.goto('/records/Deal/D-1191');
+  await expect(page.getByRole('button', { name: 'Deposit invoice', exact: true })).toBeHidden();
+  await page.getByRole('button', { name: /templates do not fit this deal/ }).click();
+  await expect(page.getByText(/^A deposit is invoiced once the deal is won; this one is at/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Deposit invoice', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Does not fit this deal' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'File', exact: true })).toBeDisabled();
 });

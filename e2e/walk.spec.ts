@@ -72,7 +72,7 @@ test('a deal that changes between proof and filing is not filed, and the change 
   request,
 }) => {
   await proofOf(page, 'D-1192');
-  await changeInCrm(request, 'lines/D-1192-2', 'unit_price', '60.00');
+  await changeInCrm(request, 'lineitems/D-1192-2', 'unit_price', '60.00');
   await fileButton(page).click();
   const told = page.getByRole('alert').filter({ hasText: 'The deal changed since this proof' });
   await expect(told).toContainText('this proof. Line 2, Thermal screen: unit price: 55.25 AED → 60 AED');

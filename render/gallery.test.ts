@@ -15,7 +15,7 @@ import { phrase } from '../core/words/phrases';
 import { demoRecords } from '../demo/crm/index';
 import { awkwardDeals } from '../demo/crm/deals';
 import { shipped } from '../demo/shipped';
-import { demoPictures, demoSchema, demoSnapshot } from '../tests/demo-snapshot';
+import { demoPictures, demoRecordsFor, demoSchema, demoSnapshot } from '../tests/demo-snapshot';
 import { numberIn, readPages, type Line, type ReadPage } from '../tests/read-pdf';
 import { printPdf } from './pdf/print';
 import { Typesetter } from './typst/typesetter';
@@ -70,9 +70,12 @@ function composed(template: Template, edition: string, deal: string): Compositio
 
 const languageOf = (deal: string) => demoRecords.deals.find(({ id }) => id === deal)!.quote_language;
 
-function dealsFor(edition: Edition): string[] {
-  const ids = demoRecords.deals.map(({ id }) => id);
+const ACCOUNTS = ['A-101', 'A-103', 'A-106', 'A-112'];
+
+function recordsFor(template: Template, edition: Edition): string[] {
+  const ids = demoRecordsFor(template);
   if (WHOLE) return ids;
+  if (template.record.type === 'Account') return ACCOUNTS;
   const own = ids.filter((id) => !awkwardDeals.has(id) && languageOf(id) === edition.locale.split('-')[0]);
   return [...ASKING, ...own.slice(0, 3)];
 }
@@ -90,7 +93,7 @@ for (const template of shipped.templates) {
   describe.each(template.editions.map((edition) => [edition.id, edition] as const))(
     `${template.name}, %s`,
     (_, edition) => {
-      const fitting = dealsFor(edition)
+      const fitting = recordsFor(template, edition)
         .map((deal) => [deal, composed(template, edition.id, deal)] as const)
         .filter(([, { findings }]) => mayFile(findings));
 

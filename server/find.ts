@@ -7,6 +7,8 @@ import { recordTypes, findRecords } from './records/record-list';
 import { findDocuments } from './register';
 
 const MOST = 6;
+/** Of each type of records after the first, so that there is room for all. */
+const FEWER = 3;
 
 /** Records, documents and templates for the find field. */
 export async function find(database: Database, search: string, caller: Caller) {
@@ -28,11 +30,11 @@ async function templatesNamed(database: Database, search: string, caller: Caller
 
 async function recordsNamed(database: Database, search: string, caller: Caller) {
   const types = await recordTypes(caller);
-  const found = await findRecords(
-    database,
-    types.map(({ name }) => name),
-    search.trim(),
-    MOST,
+  const found = await Promise.all(
+    types.map(async ({ name, label }, at) => {
+      const records = await findRecords(database, name, search.trim(), at === 0 ? MOST : FEWER);
+      return records.map((record) => ({ ...record, called: label }));
+    }),
   );
-  return found.map((record) => ({ ...record, called: types.find(({ name }) => name === record.type)!.label }));
+  return found.flat();
 }

@@ -16,9 +16,26 @@ import type { FieldValue, PictureField, RecordSnapshot } from '../core/record/sn
 /** The demo CRM's schema as the connector reads it from the CRM's own metadata, for tests of the core that need no CRM. */
 export const demoSchema = withLayouts(readCsdl(metadataXml())!.records, demoLayouts);
 
-/** A demo deal as a connector would read it, everything included. */
+/** A demo deal or account as a connector would read it, everything included. */
 export function demoSnapshot(id: string): RecordSnapshot {
-  return snapshotFrom(demoRecords, id);
+  return demoRecords.accounts.some((each) => each.id === id) ? accountSnapshot(id) : snapshotFrom(demoRecords, id);
+}
+
+/** The demo's records that a template can be filled from. */
+export const demoRecordsFor = ({ record: { type } }: Template): string[] =>
+  (type === 'Account' ? demoRecords.accounts : demoRecords.deals).map(({ id }) => id);
+
+function accountSnapshot(id: string): RecordSnapshot {
+  const own = <Each extends { account_id: string | null }>(all: readonly Each[]) =>
+    all.filter((each) => each.account_id === id);
+  const account = record(
+    'Account',
+    demoRecords.accounts.find((each) => each.id === id)!,
+  );
+  return withFields(account, {
+    deals: own(demoRecords.deals).map((deal) => record('Deal', deal)),
+    contacts: own(demoRecords.contacts).map((contact) => record('Contact', contact)),
+  });
 }
 
 /** A deal of some records as a connector would read it, everything included. */

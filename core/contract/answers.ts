@@ -23,7 +23,7 @@ export const uuidText = () => words().meta({ format: 'uuid' });
 /** A decimal number as text: `1250.50`. */
 export const decimalText = () => words().meta({ about: 'A decimal number as text, such as 1250.50.' });
 
-const fieldValue = () =>
+export const fieldValue = () =>
   anything<RecordSnapshot['fields'][string]>(
     'The value of a field: a text, true or false, null; {"number"}, {"percent"}, {"amount", "currency"}, {"date"}, {"datetime"}, {"choices"}, {"rich"} or {"image"}; a related record, or a list of them.',
   );
@@ -32,7 +32,7 @@ const fieldValue = () =>
 export const recordSnapshot = () =>
   shape({ type: words(), id: words(), version: words().optional(), fields: requiredMapOf(fieldValue()) }).required();
 
-const fieldSchema: ShapeOf<FieldSchema> = shape({
+export const fieldSchema: ShapeOf<FieldSchema> = shape({
   name: words(),
   label: words(),
   type: oneOf([

@@ -73,12 +73,11 @@ const PAGES: Readonly<Record<string, (named: Readonly<Record<string, string>>, q
   'records-type': ({ type = '' }, query) => [
     addressOf('GET /records/{type}', { parameters: { type }, query: recordsAsked(query) }),
     addressOf('GET /record-types/{type}', { parameters: { type }, query: summaryAsked(query) }),
-    addressOf('GET /templates'),
   ],
   'records-type-id': ({ type = '', id = '' }) => [
     addressOf('GET /records/{type}/{id}', { parameters: { type, id } }),
     addressOf('GET /documents', { query: documentsOn(type, id) }),
-    addressOf('GET /templates'),
+    addressOf('GET /records/{type}/{id}/templates', { parameters: { type, id } }),
   ],
   'records-type-id-produce-template': ({ id = '', template = '' }, { edition }) => [
     addressOf('GET /productions', { query: proofAsked(template, id, edition) }),

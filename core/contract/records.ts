@@ -1,11 +1,13 @@
 import { string } from 'yup';
-import { recordLayout } from '../record/layout';
-import { boolean, oneOf, shape, text } from '../shape/shape';
+import { RECORD_ICONS, recordLayout } from '../record/layout';
+import { boolean, oneOf, requiredMapOf, shape, text } from '../shape/shape';
 import {
   all,
   count,
   day,
   decimalText,
+  fieldSchema,
+  fieldValue,
   moment,
   recordSchema,
   recordSnapshot,
@@ -40,6 +42,8 @@ const recordRow = shape({
   amount: decimalText().nullable(),
   currency: words().nullable(),
   day: day().nullable(),
+  /** The values of the further columns, by their fields. */
+  columns: requiredMapOf(fieldValue()),
   /** The latest document of each kind on it. */
   paperTrail: all(shape({ id: words(), kind: words(), state: documentState(), number: words() }).required()),
 }).required();
@@ -61,6 +65,9 @@ const recordType = shape({
     amount: partLabel(),
     day: partLabel(),
   }).required(),
+  icon: oneOf(RECORD_ICONS).nullable().defined(),
+  /** Further columns of its list. */
+  columns: all(fieldSchema),
   /** Whether some of its stages need a quote. */
   needsQuote: boolean().required(),
 }).required();
@@ -140,6 +147,25 @@ export const recordEndpoints = {
     may: 'look',
     parameters: ofRecord,
     answer: all(registeredDocument),
+    problems: [404],
+    twice: 'safe',
+  }),
+  'GET /records/{type}/{id}/templates': endpoint({
+    about:
+      'The templates that documents of a record can be made from: those that fit it come first, the likeliest for its stage on top.',
+    may: 'look',
+    parameters: ofRecord,
+    answer: all(
+      shape({
+        id: words(),
+        name: words(),
+        kind: words(),
+        /** Why it is not for this record, in the template’s words; null where it is. */
+        unfit: words().nullable(),
+        /** Whether it is usually produced at the record’s stage. */
+        isUsual: boolean().required(),
+      }).required(),
+    ),
     problems: [404],
     twice: 'safe',
   }),

@@ -8,7 +8,8 @@ import { expectedTotals } from '../../tests/expected-totals';
 import { mayFile } from './findings/finding';
 import type { RecordSnapshot } from '../record/snapshot';
 import type { Template } from '../template/template';
-import { compose, composing, lastSheet, type ComposeContext } from './compose';
+import { fitReadsOf } from '../template/reads';
+import { compose, composing, lastSheet, unfitFor, type ComposeContext } from './compose';
 import type { Run } from '../template/composed';
 
 const template = glasshouseQuote as unknown as Template;
@@ -36,6 +37,41 @@ const find = <K extends ComposedBlock['kind']>(list: ComposedBlock[], kind: K, s
   );
 /** A printed sum in the smallest unit. */
 const units = (printed: string) => BigInt(printed.replace('−', '-').replace(/[,.]/g, ''));
+
+describe('a template that is for some records', () => {
+  const forWon: Template = {
+    ...template,
+    fits: { formula: 'deal.stage = "Won"', sentence: 'Only for deals that are won, not for =[deal.name].' },
+  };
+  const at = (stage: string) => withFields(demoSnapshot('D-1187'), { stage });
+
+  it('warns of others in its own words, and uses nothing by it', () => {
+    const { findings, used } = compose(forWon, at('Lost'), context);
+    expect(findings).toContainEqual({
+      id: 'unfit',
+      severity: 'warns',
+      title: 'Does not fit this deal',
+      sentence: 'Only for deals that are won, not for Vent renewal, house 3.',
+      values: [],
+    });
+    expect(Object.keys(used)).not.toContain('deal.stage');
+    expect(compose(forWon, at('Won'), context).findings).toEqual(composed(at('Won')).findings);
+  });
+
+  it('says so of a record alone; what cannot be told does not fit', () => {
+    expect(unfitFor(forWon, at('Won'), context)).toBeUndefined();
+    expect(unfitFor(template, at('Lost'), context)).toBeUndefined();
+    const unclear = { ...forWon, fits: { formula: 'deal.amount > deal.name', sentence: 'It cannot be told.' } };
+    expect(unfitFor(unclear, at('Won'), context)).toBe('It cannot be told.');
+  });
+
+  it('is asked with what it reads for that', () => {
+    expect(fitReadsOf(forWon, shipped, demoSchema)).toEqual([['stage'], ['name']]);
+    expect(fitReadsOf(template, shipped, demoSchema)).toEqual([]);
+    const byFigure = { ...template, fits: { formula: 'subtotal.amount > 0', sentence: 'Nothing to quote.' } };
+    expect(fitReadsOf(byFigure, shipped, demoSchema)).toContainEqual(['lines', 'quantity']);
+  });
+});
 
 describe.each(Object.entries(expectedTotals))('%s', (id, expected) => {
   const { document, findings } = composed(id);

@@ -14,6 +14,7 @@ import { LATIN_DIGITS, numberSymbols } from '../money/number-symbols';
 import { failedCheck } from './findings/failed-check';
 import { gatherFindings, type Finding } from './findings/finding';
 import { noCurrency } from './findings/no-currency';
+import { unfitRecord } from './findings/unfit-record';
 import { untranslated } from './findings/untranslated';
 import { own } from '../record/own';
 import { calledByType, type RecordSchema } from '../record/schema';
@@ -27,7 +28,7 @@ import { NoteWords } from '../template/noted';
 import { textOfRuns, type Assets, type ComposedDocument } from '../template/composed';
 import { splitPlaceholders } from '../template/placeholders';
 import { documentRoots } from '../template/roots';
-import type { Pins, Plan, Template } from '../template/template';
+import type { Fits, Pins, Plan, Template } from '../template/template';
 import { INTERFACE_LOCALE } from '../words/interface';
 import { phrase } from '../words/phrases';
 import { priceBridge } from './bridge';
@@ -161,6 +162,27 @@ function inLatinDigits(assembled: Assembled): Assembled {
   return { ...assembled, edition: { ...assembled.edition, locale } };
 }
 
+/** Why a template is not for a record, in its own sentence; undefined where it is. */
+export function unfitFor(template: Template, snapshot: RecordSnapshot, context: ComposeContext): string | undefined {
+  if (!template.fits) return undefined;
+  return unfitSentence(template.fits, sheetOver(assemble(template, context.pins, undefined), snapshot, context));
+}
+
+/** The same over the figures of a record. What cannot be told is not for it. */
+function unfitSentence({ formula, sentence }: Fits, sheet: Sheet): string | undefined {
+  if (asCondition(sheet.evaluate('fits', formula).value) === true) return undefined;
+  return sentenceOver(sheet, sentence);
+}
+
+/** A sentence for the person at the desk, with values in it. */
+function sentenceOver(sheet: Sheet, source: string): string {
+  return splitPlaceholders(source)
+    .map((part) =>
+      part.kind === 'text' ? part.text : formatValue(sheet.evaluate('sentence', part.formula).value, INTERFACE_LOCALE),
+    )
+    .join('');
+}
+
 /** The edition that the template's formula chooses for a record; undefined where it names none that there is. */
 function chosenEdition(template: Template, snapshot: RecordSnapshot, context: ComposeContext): string | undefined {
   if (template.edition === undefined) return undefined;
@@ -226,6 +248,7 @@ class DocumentComposer {
 
   compose(): Composition {
     const { by, template, assembled } = this;
+    this.#checkFit();
     this.#checkCurrency();
     const titleRuns = by.placed('title', this.#plan.title, 'plan');
     const title = textOfRuns(titleRuns);
@@ -380,7 +403,7 @@ class DocumentComposer {
     const cell = this.by.sheet.evaluate('currency', this.template.sheet.currency);
     this.by.uses(cell);
     if (cell.value.type === 'text' && isCurrencyCode(cell.value.value)) return;
-    const finding = noCurrency(cell.value, calledByType(this.context.schema, this.template.record.type));
+    const finding = noCurrency(cell.value, this.#called);
     this.by.noCurrency = finding.id;
     this.by.findings.push(finding);
   }
@@ -403,19 +426,19 @@ class DocumentComposer {
       const { value } = this.by.sheet.evaluate(`check ${check.id}`, check.formula);
       // A check over a value that is itself an error has nothing to add: the error is a finding already.
       if (value.type === 'error' || asCondition(value) === true) continue;
-      this.by.findings.push(failedCheck(check, this.#sentence(check.sentence)));
+      this.by.findings.push(failedCheck(check, sentenceOver(this.by.sheet, check.sentence)));
     }
   }
 
-  /** A check's sentence: for the person at the desk, not printed, so its values do not count as used. */
-  #sentence(source: string): string {
-    return splitPlaceholders(source)
-      .map((part) =>
-        part.kind === 'text'
-          ? part.text
-          : formatValue(this.by.sheet.evaluate('sentence', part.formula).value, INTERFACE_LOCALE),
-      )
-      .join('');
+  #checkFit(): void {
+    const { fits } = this.template;
+    const sentence = fits && unfitSentence(fits, this.by.sheet);
+    if (sentence !== undefined) this.by.findings.push(unfitRecord(sentence, fits!, this.#called));
+  }
+
+  /** What the record is called by its type. */
+  get #called(): string {
+    return calledByType(this.context.schema, this.template.record.type);
   }
 
   /** A finding about a figure as a whole, with the places where it is printed. */

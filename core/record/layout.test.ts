@@ -153,7 +153,7 @@ describe('a record', () => {
 describe('types', () => {
   it('that take files are those that documents are made from', () => {
     expect(documentTypes(schema).map(({ name }) => name)).toEqual(['Order']);
-    expect(documentTypes(demoSchema).map(({ name }) => name)).toEqual(['Deal']);
+    expect(documentTypes(demoSchema).map(({ name }) => name)).toEqual(['Deal', 'Account', 'Contact']);
   });
 
   it('are called in the plural as the source says, or with an s', () => {

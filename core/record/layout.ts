@@ -1,6 +1,6 @@
-import { listOf, shape, text, type ShapeOf } from '../shape/shape';
+import { listOf, oneOf, shape, text, type ShapeOf } from '../shape/shape';
 import { own } from './own';
-import { recordTypeOf, type FieldSchema, type FieldType, type RecordSchema, type RecordType } from './schema';
+import { fieldOf, recordTypeOf, type FieldSchema, type FieldType, type RecordSchema, type RecordType } from './schema';
 import { isRecord, type FieldValue, type RecordSnapshot } from './snapshot';
 
 /** What lists, views and the register need to know of a record, whatever its fields are called. */
@@ -18,6 +18,20 @@ export const PART_TYPES: Readonly<Record<Part, readonly FieldType[]>> = {
   day: ['date'],
 };
 
+/** The pictures that a type of records can have in the rail. */
+export const RECORD_ICONS = [
+  'briefcase',
+  'building',
+  'person',
+  'box',
+  'tag',
+  'calendar',
+  'truck',
+  'wrench',
+  'folder',
+] as const;
+export type RecordIcon = (typeof RECORD_ICONS)[number];
+
 /** Fields that stand together on a record's page, under a heading. */
 export interface FieldGroup {
   label: string;
@@ -26,9 +40,11 @@ export interface FieldGroup {
 
 /** How records of a type are shown: which field is which part, which fields stand together, and when a quote is needed. */
 export interface RecordLayout {
+  /** A folder, where it is absent. */
+  icon?: RecordIcon;
   parts: Readonly<Partial<Record<Part, string>>>;
   groups: readonly FieldGroup[];
-  /** The fields that are columns where such records are the items of a list. */
+  /** The fields that are columns where such records are in a list: of their type, or of another record. */
   columns: readonly string[];
   /** The stages at which a record needs a quote. */
   needsQuote: readonly string[];
@@ -42,6 +58,7 @@ const MOST_FIELDS = 500;
 
 /** The shape of a layout, as it is kept and changed. */
 export const recordLayout: ShapeOf<RecordLayout> = shape({
+  icon: oneOf(RECORD_ICONS),
   parts: shape({
     name: partName(),
     number: partName(),
@@ -100,6 +117,7 @@ export function fittingLayout(type: Pick<RecordType, 'label' | 'fields'>, layout
     return name === undefined ? [] : [[part, name]];
   });
   return {
+    ...(layout.icon && { icon: layout.icon }),
     parts: Object.fromEntries(parts),
     groups: layout.groups
       .map(({ label, fields }) => ({ label, fields: fields.filter(has) }))
@@ -147,6 +165,13 @@ export function partText(record: RecordSnapshot, part: Part, schema: RecordSchem
 function textOf(value: FieldValue | undefined, schema: RecordSchema): string {
   if (typeof value === 'string') return value;
   return value && isRecord(value) ? (nameOf(value, schema) ?? '') : '';
+}
+
+/** The fields that are columns of a type's own list, besides those that are parts. */
+export function listedFields(schema: RecordSchema, type: string): FieldSchema[] {
+  const { parts, columns } = layoutOf(schema, type);
+  const shown = new Set(Object.values(parts));
+  return columns.flatMap((name) => (shown.has(name) ? [] : (fieldOf(schema, type, name) ?? [])));
 }
 
 /** The types of records that documents are made from: those that files can be put on. */

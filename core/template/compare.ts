@@ -61,6 +61,8 @@ function settings({
   name,
   kind,
   record,
+  fits,
+  stages,
   houseStyle,
   style,
   edition,
@@ -71,7 +73,7 @@ function settings({
 }: Template): Piece[] {
   const { currency, rounding, sums } = sheet;
   const all = {
-    name, kind, 'type of record': record, 'house style': houseStyle, 'own style': style, 'choice of edition': edition, currency, rounding,
+    name, kind, 'type of record': record, 'the records it is for': fits, 'usual stages': stages, 'house style': houseStyle, 'own style': style, 'choice of edition': edition, currency, rounding,
     'totals that must match': sums, 'page set-up': layout.page, 'proof records': proofRecords, 'sample record': sample,
   }; // prettier-ignore
   return Object.entries(all).flatMap(([key, content]) => (content === undefined ? [] : [{ key, name: key, content }]));

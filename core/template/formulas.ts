@@ -2,7 +2,7 @@ import { mapSheetFormulas, sheetFormulas } from '../sheet/formulas';
 import { withFormulas, wordsFor, type Block } from './blocks';
 import type { FormulaChanges } from './changes';
 import { splitPlaceholders } from './placeholders';
-import type { Plan, Template } from './template';
+import type { Fits, Plan, Template } from './template';
 import { mapBlocks, mapOwnBlocks } from './walk';
 
 /** Where a formula of a template stands. */
@@ -48,12 +48,19 @@ export function mapFormulas(template: Template, change: FormulaChange): Template
         file: at(`the annex “${annex.label}”`).formula(annex.file),
       })),
     }),
+    ...(template.fits && { fits: fitsAt(template.fits, at('which records it is for')) }),
     checks: template.checks.map((check) => {
       const { formula, text } = at(`the check “${check.title}”`);
       return { ...check, formula: formula(check.formula), sentence: text(check.sentence) };
     }),
   };
 }
+
+const fitsAt = (fits: Fits, { formula, text }: FormulaChanges): Fits => ({
+  ...fits,
+  formula: formula(fits.formula),
+  sentence: text(fits.sentence),
+});
 
 function mapBlockFormulas(blocks: readonly Block[], change: FormulaChange): Block[] {
   return mapBlocks(blocks, (block, within) =>

@@ -83,7 +83,7 @@ describe('the shipped quote', () => {
       'street',
       'vat_number',
     ]);
-    expect([...related.get('contact')!.fields].sort()).toEqual(['family_name', 'given_name', 'salutation']);
+    expect([...related.get('contact')!.fields].sort()).toEqual(['family_name', 'given_name', 'name', 'salutation']);
     expect([...related.get('lines')!.fields].sort()).toEqual([
       'description',
       'discount',

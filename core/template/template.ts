@@ -94,6 +94,17 @@ const check = shape({
   figure: text(200),
 }).required();
 
+/** Which records a template is for. */
+const fits = shape({
+  /** Holds for them. */
+  formula: formula().required(),
+  /** Said of all others: “Only for won deals.” */
+  sentence: placeholders().required(),
+  /** What that is where one is produced all the same; it warns where nothing is said. */
+  severity: oneOf(['stops', 'warns']),
+});
+export type Fits = NonNullable<InferType<typeof fits>>;
+
 /** A template in Lumbix's open file format: a JSON file that can be taken out, changed, reviewed and put back. */
 export const templateShape = shape({
   $schema: text(500),
@@ -104,6 +115,10 @@ export const templateShape = shape({
   kind: oneOf(DOCUMENT_KINDS).required(),
   /** The CRM's record type it is filled from, and the name that record has in formulas. */
   record: shape({ type: formulaName(), root: formulaName() }).required(),
+  /** All records of the type, where it is absent. */
+  fits,
+  /** The stages of a record at which it is usually produced. */
+  stages: listOf(text(100).min(1).required(), 100),
   houseStyle: id(),
   style: ownStyle,
   /** Formula that gives the edition's id; the first edition where it gives none that there is. */

@@ -117,6 +117,7 @@ const CONTACTS: ContactRow[] = [
 export const contacts: Contact[] = CONTACTS.map(([salutation, given_name, family_name, job_title], index) => ({
   id: `C-${201 + index}`,
   account_id: accounts[index % accounts.length]!.id,
+  name: `${given_name} ${family_name}`,
   salutation,
   given_name,
   family_name,

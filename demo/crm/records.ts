@@ -12,6 +12,7 @@ export interface Account {
 
 export interface Contact {
   id: string;
+  name: string;
   account_id: string;
   salutation: string | null;
   given_name: string;

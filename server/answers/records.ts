@@ -3,6 +3,7 @@ import { changeField } from '../change';
 import type { Answers } from '../edge/answer';
 import { seesKind } from '../people/access';
 import { registeredFor } from '../productions/registered';
+import { templatesFor } from '../productions/templates-for';
 import { changeLayout, readLayouts, readListAnew } from '../records/layout-setup';
 import { withPictures } from '../records/pictures';
 import {
@@ -32,6 +33,8 @@ export const recordAnswers: Answers<typeof recordEndpoints> = {
     const registered = await registeredFor(services.database, parameters, new Date());
     return registered.filter(({ kind }) => seesKind(caller, kind));
   },
+  'GET /records/{type}/{id}/templates': ({ parameters, services, caller }) =>
+    templatesFor(services.database, parameters, caller),
   'PATCH /fields': async ({ body, services, caller }) => {
     await changeField(services.database, body, caller);
     return { changed: true };

@@ -22,7 +22,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { RecordLayout } from '../../core/record/layout';
 import type { RecordSchema } from '../../core/record/schema';
-import type { RecordSnapshot } from '../../core/record/snapshot';
+import type { FieldValue, RecordSnapshot } from '../../core/record/snapshot';
 import type { UsedValues } from '../../core/record/used';
 import type { Pins, Template } from '../../core/template/template';
 import type { Workings } from '../../core/sheet/workings';
@@ -179,6 +179,8 @@ export const recordIndex = pgTable(
     currency: text('currency'),
     /** When it closes. */
     day: date('day', { mode: 'string' }),
+    /** The values of the further columns of the list, by their fields. */
+    columns: jsonb('columns').$type<Readonly<Record<string, FieldValue>>>().notNull().default({}),
     /** Whether a quote was produced for it that is not void. */
     isQuoted: boolean('is_quoted').notNull().default(false),
     /** What it is found by, as it is searched in. */

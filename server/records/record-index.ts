@@ -1,6 +1,6 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
 import { awkwardness } from '../../core/record/awkward';
-import { documentTypes, layoutOf, partField, partText, PARTS } from '../../core/record/layout';
+import { documentTypes, layoutOf, listedFields, partField, partText, PARTS } from '../../core/record/layout';
 import { treeOf, type PathTree } from '../../core/record/paths';
 import { fieldOf, recordTypeOf, type RecordSchema } from '../../core/record/schema';
 import { isRecord, type RecordSnapshot } from '../../core/record/snapshot';
@@ -21,7 +21,8 @@ type Row = typeof recordIndex.$inferInsert;
 /** What the index knows of records of a type. */
 export function indexedPaths(schema: RecordSchema, type: string): PathTree {
   const parts = PARTS.flatMap((part) => partField(schema, type, part) ?? []);
-  const paths = [...parts.map((field) => [field]), ...searchedPaths(schema, type)];
+  const columns = listedFields(schema, type).map(({ name }) => [name]);
+  const paths = [...parts.map((field) => [field]), ...columns, ...searchedPaths(schema, type)];
   return treeOf(paths, schema, type);
 }
 
@@ -122,9 +123,20 @@ export async function refreshRecord(connection: Connection, record: RecordId): P
 async function keepRows(connection: Connection, rows: Row[]): Promise<void> {
   if (rows.length === 0) return;
   const newer = Object.fromEntries(
-    ['name', 'number', 'account', 'stage', 'owner', 'amount', 'currency', 'day', 'words', 'awkward', 'reading'].map(
-      (column) => [column, sql.raw(`excluded.${column}`)],
-    ),
+    [
+      'name',
+      'number',
+      'account',
+      'stage',
+      'owner',
+      'amount',
+      'currency',
+      'day',
+      'columns',
+      'words',
+      'awkward',
+      'reading',
+    ].map((column) => [column, sql.raw(`excluded.${column}`)]),
   );
   await connection
     .insert(recordIndex)
@@ -172,6 +184,7 @@ function rowOf(record: RecordSnapshot, reading: number, schema: RecordSchema): R
     amount: money?.amount ?? null,
     currency: money?.currency ?? null,
     day: day !== null && typeof day === 'object' && 'date' in day ? day.date : null,
+    columns: Object.fromEntries(listedFields(schema, type).map(({ name }) => [name, fields[name] ?? null])),
     reading,
   };
   const { name, number, account, stage, owner } = row;

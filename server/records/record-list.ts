@@ -3,9 +3,16 @@ import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, QueryOf } from '../../core/contract/endpoint';
 import type { RECORD_SORTS } from '../../core/contract/records';
 import { heldValues, type HeldValue } from '../../core/record/held';
-import { documentTypes, layoutOf, partField, PARTS } from '../../core/record/layout';
+import { documentTypes, layoutOf, listedFields, partField, PARTS } from '../../core/record/layout';
 import { treeOf, type PathTree } from '../../core/record/paths';
-import { fieldLabel, fieldOf, pluralOf, recordTypeOf, type RecordSchema } from '../../core/record/schema';
+import {
+  fieldLabel,
+  fieldOf,
+  pluralOf,
+  recordTypeOf,
+  type FieldSchema,
+  type RecordSchema,
+} from '../../core/record/schema';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { containing, sorted } from '../db/containing';
 import type { Database } from '../db/database';
@@ -16,7 +23,7 @@ import { Problem } from '../problem';
 import { indexOf, readingOf } from './record-index';
 import { recordSchema } from './record-schema';
 import type { RecordId } from './source';
-import { CRM, crm } from './sources';
+import { crm } from './sources';
 
 type ListQuery = QueryOf<Contract['GET /records/{type}']>;
 type Filters = QueryOf<Contract['GET /record-types/{type}']>;
@@ -47,6 +54,8 @@ export async function recordTypes(caller: Caller) {
           return field === undefined ? [] : [[part, fieldLabel(schema, type.name, field)]];
         }),
       ),
+      icon: layoutOf(schema, type.name).icon ?? null,
+      columns: listedFields(schema, type.name),
       needsQuote: layoutOf(schema, type.name).needsQuote.length > 0,
     }));
 }
@@ -92,6 +101,7 @@ const ROW = {
   amount: recordIndex.amount,
   currency: recordIndex.currency,
   day: recordIndex.day,
+  columns: recordIndex.columns,
 };
 
 function inView(view: View, needsQuote: readonly string[]): SQL | undefined {
@@ -114,13 +124,13 @@ function filteredBy(type: string, { stage, owner, search }: Filters) {
   ];
 }
 
-/** The first records of some types that have the words. */
-export async function findRecords(database: Database, types: readonly string[], search: string, most: number) {
+/** The first records of a type that have the words. */
+export async function findRecords(database: Database, of: string, search: string, most: number) {
   const { type, id, name, account } = recordIndex;
   return database
     .select({ type, id, name, account })
     .from(recordIndex)
-    .where(and(eq(recordIndex.source, CRM), inArray(type, [...types]), containing(search, recordIndex.words)))
+    .where(and(indexOf(of), containing(search, recordIndex.words)))
     .orderBy(name, id)
     .limit(most);
 }
@@ -182,6 +192,16 @@ async function paperTrails(
   return trails;
 }
 
+/** The fields of a related record: all plain ones, but in a list of records that have a page of their own its columns. */
+function shownOf(schema: RecordSchema, { type, target }: FieldSchema): string[] {
+  const related = recordTypeOf(schema, target);
+  const plain = Object.values(related?.fields ?? {}).filter((field) => !field.target);
+  const { parts, columns } = layoutOf(schema, target);
+  const listed = new Set([parts.name, ...columns]);
+  const isOwn = type === 'records' && related?.files !== undefined;
+  return plain.filter(({ name, identifies }) => !isOwn || identifies || listed.has(name)).map(({ name }) => name);
+}
+
 /** A record with the values that are asked for by their dotted paths. @throws Problem, SourceError */
 export async function recordValues(
   record: RecordId,
@@ -221,13 +241,11 @@ export async function wholeRecord(
   return { record: await crm.read(record, wholePaths(schema, record.type)), schema };
 }
 
-/** Every field of a type, with every plain field of what it leads to. */
+/** Every field of a type, with what is shown of what it leads to. */
 function wholePaths(schema: RecordSchema, type: string): PathTree {
   const fields = Object.values(recordTypeOf(schema, type)?.fields ?? {});
-  const plain = (name: string) =>
-    Object.values(recordTypeOf(schema, name)?.fields ?? {}).filter(({ target }) => !target);
-  const paths = fields.flatMap(({ name, target }) =>
-    target ? plain(target).map((field) => [name, field.name]) : [[name]],
+  const paths = fields.flatMap((field) =>
+    field.target === undefined ? [[field.name]] : shownOf(schema, field).map((name) => [field.name, name]),
   );
   return treeOf(paths, schema, type);
 }

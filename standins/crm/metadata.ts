@@ -1,4 +1,4 @@
-import { ENTITY_TYPES, type AllowedValue, type EntityType, type Property } from './model';
+import { ENTITY_TYPES, typeNamed, type AllowedValue, type EntityType, type Property } from './model';
 
 const NAMESPACE = 'Crm';
 
@@ -6,7 +6,7 @@ const NAMESPACE = 'Crm';
 export function metadataXml(): string {
   const sets = ENTITY_TYPES.map((type) => {
     const bindings = type.navigations.map(
-      ({ name, target }) => `<NavigationPropertyBinding Path="${name}" Target="${target}s"/>`,
+      ({ name, target }) => `<NavigationPropertyBinding Path="${name}" Target="${typeNamed(target).set}"/>`,
     );
     return `<EntitySet Name="${type.set}" EntityType="${NAMESPACE}.${type.name}">${bindings.join('')}${description(type.plural)}</EntitySet>`;
   });
@@ -30,7 +30,7 @@ function entityType(type: EntityType): string {
     const related = many ? `Collection(${NAMESPACE}.${target})` : `${NAMESPACE}.${target}`;
     return `<NavigationProperty Name="${name}" Type="${related}">${description(label)}${orderedBy ? ORDERED : ''}</NavigationProperty>`;
   });
-  if (type.name === 'Deal')
+  if (type.takesFiles)
     navigations.push(
       `<NavigationProperty Name="attachments" Type="Collection(${NAMESPACE}.Attachment)" ContainsTarget="true">${description('Attachments')}</NavigationProperty>`,
     );

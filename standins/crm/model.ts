@@ -38,6 +38,8 @@ export interface EntityType {
   plural: string;
   properties: readonly Property[];
   navigations: readonly Navigation[];
+  /** Whether files can be put on its records. */
+  takesFiles?: true;
 }
 
 const text = (name: string, label: string, more: Partial<Property> = {}): Property => ({
@@ -93,7 +95,7 @@ const UNITS = named({
 
 const TYPES: EntityType[] = [
   {
-    name: 'Deal', set: 'Deals', label: 'Deal', plural: 'Deals',
+    name: 'Deal', set: 'Deals', label: 'Deal', plural: 'Deals', takesFiles: true,
     properties: [
       ID, text('name', 'Name', { nullable: false }), text('number', 'Number', { computed: true }),
       text('stage', 'Stage', { allowed: STAGES, nullable: false }), text('owner', 'Owner'),
@@ -118,20 +120,26 @@ const TYPES: EntityType[] = [
     ],
   },
   {
-    name: 'Account', set: 'Accounts', label: 'Account', plural: 'Accounts',
+    name: 'Account', set: 'Accounts', label: 'Account', plural: 'Accounts', takesFiles: true,
     properties: [
       ID, text('name', 'Name', { nullable: false }), text('street', 'Street'), text('postcode', 'Postcode'), text('city', 'City'),
       text('country', 'Country', { allowed: COUNTRIES }), text('vat_number', 'VAT number'), text('phone', 'Telephone'),
     ],
-    navigations: [],
+    navigations: [
+      { name: 'contacts', label: 'Contacts', target: 'Contact', key: 'account_id', many: true, orderedBy: 'family_name' },
+      { name: 'deals', label: 'Deals', target: 'Deal', key: 'account_id', many: true, orderedBy: 'number' },
+    ],
   },
   {
-    name: 'Contact', set: 'Contacts', label: 'Contact', plural: 'Contacts',
+    name: 'Contact', set: 'Contacts', label: 'Contact', plural: 'Contacts', takesFiles: true,
     properties: [
-      ID, text('salutation', 'Salutation'), text('given_name', 'Given name'), text('family_name', 'Family name'),
+      ID, text('name', 'Name', { computed: true }), text('salutation', 'Salutation'), text('given_name', 'Given name'), text('family_name', 'Family name'),
       text('email', 'E-mail'), text('job_title', 'Job title'),
     ],
-    navigations: [{ name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false }],
+    navigations: [
+      { name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false },
+      { name: 'deals', label: 'Deals', target: 'Deal', key: 'contact_id', many: true, orderedBy: 'number' },
+    ],
   },
   {
     name: 'Product', set: 'Products', label: 'Product', plural: 'Products',

@@ -1,24 +1,61 @@
 import { escapeXml as safe } from './metadata';
-import { ENTITY_TYPES, STAGES, typeNamed, type Property } from './model';
+import { ENTITY_TYPES, valueOf, type AllowedValue, type EntityType, type Property } from './model';
 import type { Attachment, StoredRecord } from './store';
 
 const STYLE = `body{font:15px/1.5 system-ui,sans-serif;margin:2rem auto;max-width:60rem;padding:0 1rem;color:#222}
 table{border-collapse:collapse;width:100%}td,th{text-align:left;padding:.3rem .6rem;border-bottom:1px solid #ddd;vertical-align:top}
 input,select{font:inherit;padding:.15rem .3rem}form.row{display:flex;gap:.5rem}a{color:#234}.note{background:#eef;padding:.5rem 1rem}`;
 
-const page = (title: string, body: string) =>
-  `<!doctype html><html lang="en"><meta charset="utf-8"><title>${safe(title)}</title><style>${STYLE}</style><body><p><a href="/">CRM stand-in</a> · <a href="/fields">Fields</a></p><h1>${safe(title)}</h1>${body}</body></html>`;
+/** The records that have a list of their own on these pages: those that files can be put on. */
+const LISTED = () => ENTITY_TYPES.filter(({ takesFiles }) => takesFiles);
+const areaOf = ({ set }: EntityType) => set.toLowerCase();
+export const FIRST_AREA = 'deals';
 
-/** All deals, plainly. */
-export function dealsPage(deals: readonly StoredRecord[]): string {
-  const rows = deals.map(({ id, body }) => {
-    const cells = [body.stage, body.amount ?? '', body.currency ?? ''].map((cell) => `<td>${safe(String(cell))}</td>`);
-    return `<tr><td><a href="/deals/${encodeURIComponent(id)}">${safe(id)}</a></td><td>${safe(String(body.name))}</td>${cells.join('')}</tr>`;
+/** The type whose records stand under the first part of an address: `/deals/D-1188`. */
+export const typeOfArea = (area: string): EntityType | undefined => ENTITY_TYPES.find((type) => areaOf(type) === area);
+
+/** The address of a record's page. */
+export const pathOf = (type: EntityType, id: string): string => `/${areaOf(type)}/${encodeURIComponent(id)}`;
+
+const page = (title: string, body: string) => {
+  const areas = LISTED().map((type) => `<a href="/${areaOf(type)}">${safe(type.plural)}</a>`);
+  const links = ['<a href="/">CRM stand-in</a>', ...areas, '<a href="/fields">Fields</a>'];
+  return `<!doctype html><html lang="en"><meta charset="utf-8"><title>${safe(title)}</title><style>${STYLE}</style><body><p>${links.join(' · ')}</p><h1>${safe(title)}</h1>${body}</body></html>`;
+};
+
+/** What a record is called on these pages. */
+const calledOn = ({ body }: StoredRecord): string =>
+  String(body.name ?? [body.given_name, body.family_name].filter(Boolean).join(' '));
+
+/** The columns of a list: what fits a line. */
+const COLUMNS: Readonly<Record<string, readonly string[]>> = {
+  Deal: ['stage', 'amount', 'currency'],
+  Account: ['city', 'country'],
+  Contact: ['job_title', 'email'],
+  LineItem: ['quantity', 'unit_price', 'discount'],
+};
+const columnsOf = (type: EntityType) =>
+  (COLUMNS[type.name] ?? []).flatMap((name) => type.properties.find((each) => each.name === name) ?? []);
+
+/** All records of a type, plainly. */
+export function listPage(type: EntityType, records: readonly StoredRecord[]): string {
+  return page(type.plural, listOf(type, records));
+}
+
+/** Records in a table; those that have no page of their own are changed where they stand. */
+function listOf(type: EntityType, records: readonly StoredRecord[]): string {
+  const columns = columnsOf(type);
+  const heads = ['', 'Name', ...columns.map(({ label }) => label)].map((head) => `<th>${safe(head)}</th>`);
+  const rows = records.map((record) => {
+    const { id, body } = record;
+    const own = pathOf(type, id);
+    const first = type.takesFiles ? `<a href="${safe(own)}">${safe(id)}</a>` : safe(String(body.position ?? ''));
+    const cells = columns.map(({ name }) =>
+      type.takesFiles ? safe(String(body[name] ?? '')) : changeForm(`${own}/change`, name, body[name]),
+    );
+    return `<tr>${[first, safe(calledOn(record)), ...cells].map((cell) => `<td>${cell}</td>`).join('')}</tr>`;
   });
-  return page(
-    'Deals',
-    `<table><tr><th>Number</th><th>Name</th><th>Stage</th><th>Amount</th><th></th></tr>${rows.join('')}</table>`,
-  );
+  return `<table><tr>${heads.join('')}</tr>${rows.join('')}</table>`;
 }
 
 /** All fields of all types; whoever runs the CRM may give one another name. */
@@ -37,44 +74,52 @@ export function fieldsPage(message?: string): string {
   return page('Fields', `${note}${types.join('')}`);
 }
 
-/** One deal: its stage, fields, line items and attachments, each to be changed by hand. */
-export function dealPage(
-  deal: StoredRecord,
-  lines: readonly StoredRecord[],
-  attachments: readonly Attachment[],
-  lumbix: string,
-  message?: string,
-): string {
+/** One record: its fields, the records that belong to it, and its attachments, each to be changed by hand. */
+export function recordPage({
+  type,
+  record,
+  lists,
+  attachments,
+  lumbix,
+  message,
+}: {
+  type: EntityType;
+  record: StoredRecord;
+  lists: readonly { label: string; type: EntityType; records: readonly StoredRecord[] }[];
+  attachments: readonly Attachment[];
+  lumbix: string;
+  message?: string;
+}): string {
   const note = message ? `<p class="note">${safe(message)}</p>` : '';
-  const open = `<p><a href="${safe(lumbix)}/records/Deal/${encodeURIComponent(deal.id)}">Open in Lumbix</a></p>`;
-  const stages = STAGES.map((stage) => `<option${stage === deal.body.stage ? ' selected' : ''}>${stage}</option>`).join(
-    '',
-  );
-  const stage = `<form class="row" method="post" action="/deals/${safe(deal.id)}/change"><input type="hidden" name="property" value="stage"><select name="value" aria-label="Stage">${stages}</select><button>Move</button></form>`;
-  const fields = typeNamed('Deal').properties.filter(({ computed, name }) => !computed && name !== 'stage');
+  // Any CRM can hold such a link: the name of the type, and the record's id.
+  const link = `${lumbix}/records/${encodeURIComponent(type.name)}/${encodeURIComponent(record.id)}`;
+  const open = `<p><a href="${safe(link)}">Open in Lumbix</a></p>`;
+  const fields = type.properties.filter(({ computed }) => !computed);
   const files = attachments.map(
     ({ id, name, size, sha256 }) =>
       `<tr><td><a href="/attachments/${id}">${safe(name)}</a></td><td>${size} bytes</td><td><small>${sha256.slice(0, 16)}…</small></td></tr>`,
   );
-  const lineRows = lines.map(
-    (line) =>
-      `<tr><td>${safe(String(line.body.position))}</td><td>${safe(String(line.body.name))}</td>${['quantity', 'unit_price', 'discount'].map((name) => `<td>${changeForm(`/lines/${line.id}/change`, name, line.body[name])}</td>`).join('')}</tr>`,
+  const shown = lists.map(({ label, type: of, records }) => `<h2>${safe(label)}</h2>${listOf(of, records)}`);
+  const rows = fields.map(
+    (field) =>
+      `<tr><th>${safe(field.label)}</th><td>${changeForm(`${pathOf(type, record.id)}/change`, field.name, record.body[field.name], field.allowed)}</td></tr>`,
   );
   return page(
-    `${deal.id}: ${String(deal.body.name)}`,
-    `${note}${open}<h2>Stage</h2>${stage}<h2>Attachments</h2><table>${files.join('') || '<tr><td>None</td></tr>'}</table>
-<h2>Fields</h2><table>${fields.map((field) => fieldRow(deal, field)).join('')}</table>
-<h2>Line items</h2><table><tr><th></th><th>Name</th><th>Quantity</th><th>Unit price</th><th>Discount %</th></tr>${lineRows.join('')}</table>`,
+    `${record.id}: ${calledOn(record)}`,
+    `${note}${open}<h2>Attachments</h2><table>${files.join('') || '<tr><td>None</td></tr>'}</table>
+<h2>Fields</h2><table>${rows.join('')}</table>${shown.join('')}`,
   );
 }
 
-function fieldRow(deal: StoredRecord, { name, label }: Property): string {
-  return `<tr><th>${safe(label)}</th><td>${changeForm(`/deals/${deal.id}/change`, name, deal.body[name])}</td></tr>`;
-}
-
-function changeForm(action: string, name: string, value: unknown): string {
+function changeForm(action: string, name: string, value: unknown, allowed?: readonly AllowedValue[]): string {
   const shown = Array.isArray(value) ? value.join(', ') : String(value ?? '');
-  return `<form class="row" method="post" action="${safe(action)}"><input type="hidden" name="property" value="${name}"><input name="value" aria-label="${name}" value="${safe(shown)}"><button>Set</button></form>`;
+  const option = (each: AllowedValue) =>
+    `<option value="${safe(valueOf(each))}"${valueOf(each) === value ? ' selected' : ''}>${safe(typeof each === 'string' ? each : each.label)}</option>`;
+  const input =
+    allowed && !Array.isArray(value)
+      ? `<select name="value" aria-label="${name}"><option></option>${allowed.map(option).join('')}</select>`
+      : `<input name="value" aria-label="${name}" value="${safe(shown)}">`;
+  return `<form class="row" method="post" action="${safe(action)}"><input type="hidden" name="property" value="${name}">${input}<button>Set</button></form>`;
 }
 
 /** Turns what was typed into a form into a property's value; an empty field is an absent value. */

@@ -4,15 +4,15 @@ import { Faults, type Fault } from './faults';
 import { QueryError, type Body } from './filter';
 import { metadataXml } from './metadata';
 import { refusal, refuseRenaming, renameField, typeNamed, type EntityType } from './model';
-import { dealPage, dealsPage, fieldsPage, typedValue } from './page';
+import { fieldsPage, FIRST_AREA, listPage, pathOf, recordPage, typedValue, typeOfArea } from './page';
 import { etag, inOrder, readOptions, Reading, setOrThrow } from './query';
-import type { Store } from './store';
+import type { Store, StoredRecord } from './store';
 
 export interface CrmOptions {
   store: Store;
   clientId: string;
   clientSecret: string;
-  /** Where the deal page's "Open in Lumbix" leads. */
+  /** Where "Open in Lumbix" on the page of a record leads. */
   lumbixUrl: string;
 }
 
@@ -118,7 +118,7 @@ export function createCrm(options: CrmOptions): Server {
     if (!id && match[3] === '$query')
       return collection(request, type, new URL(`?${(await readBody(request)).toString()}`, url));
     if (!id) return tracksChanges(request, url) ? changes(request, type, url) : collection(request, type, url);
-    if (match[3] === 'attachments') return attachments(request, id);
+    if (match[3] === 'attachments' && type.takesFiles) return attachments(request, type, id);
     if (type.properties.some((each) => each.name === match[3] && each.type === 'Edm.Stream'))
       return stream(type, id, match[3]!);
     if (match[3]) return relatedCollection(type, id, match[3], url);
@@ -204,9 +204,9 @@ export function createCrm(options: CrmOptions): Server {
     return { status: 204, headers: { ETag: etag({ version }) } };
   }
 
-  async function attachments(request: IncomingMessage, dealId: string): Promise<Answer> {
-    if (!(await store.one('Deals', dealId))) throw new Refused(404, `There is no deal ${dealId}.`);
-    if (request.method !== 'POST') return { status: 200, body: { value: await store.attachments(dealId) } };
+  async function attachments(request: IncomingMessage, { set, label }: EntityType, id: string): Promise<Answer> {
+    if (!(await store.one(set, id))) throw new Refused(404, `There is no ${label.toLowerCase()} ${id}.`);
+    if (request.method !== 'POST') return { status: 200, body: { value: await store.attachments(set, id) } };
     // OASIS OData Repeatable Requests 1.0.
     const repeatabilityId = request.headers['repeatability-request-id'] as string | undefined;
     const content = await readBody(request);
@@ -221,9 +221,9 @@ export function createCrm(options: CrmOptions): Server {
     // Slug names a new media entity (RFC 5023, 9.7): percent-encoded UTF-8.
     const name = decodeURIComponent(String(request.headers.slug ?? '')).trim();
     if (!name) throw new Refused(400, 'Name the file in the Slug header.');
-    const type = request.headers['content-type'] ?? 'application/octet-stream';
+    const contentType = request.headers['content-type'] ?? 'application/octet-stream';
     try {
-      const attachment = await store.attach(dealId, name, type, content, repeatabilityId);
+      const attachment = await store.attach(set, id, { name, contentType, content }, repeatabilityId);
       return { status: 201, body: attachment, headers: { Location: `Attachments('${attachment.id}')`, ...accepted } };
     } catch (problem) {
       // The same request, twice at once: the other one has won.
@@ -249,26 +249,31 @@ export function createCrm(options: CrmOptions): Server {
   }
 
   async function pages(request: IncomingMessage, url: URL): Promise<Answer> {
-    const [, area, id, action] = url.pathname.split('/').map(decodeURIComponent);
-    if (!area) return html(dealsPage(await store.all('Deals')));
+    const [, area = '', id, action] = url.pathname.split('/').map(decodeURIComponent);
     if (area === 'attachments' && id) return attachmentContent(id);
     if (area === 'fields') return request.method === 'POST' ? rename(request) : html(fieldsPage());
-    const set = area === 'deals' ? 'Deals' : area === 'lines' ? 'LineItems' : undefined;
-    const record = set && id ? await store.one(set, id) : undefined;
-    if (!set || !record) throw new Refused(404, 'There is no such page.');
-    if (action === 'change' && request.method === 'POST') {
-      const form = new URLSearchParams((await readBody(request)).toString());
-      const type = setOrThrow(set);
-      const property = type.properties.find(({ name }) => name === form.get('property'));
-      if (!property) throw new Refused(400, 'There is no such field.');
-      const value = typedValue(property, form.get('value') ?? '');
-      const wrong = refusal(property, value);
-      if (!wrong) await store.change(set, record.id, record.version, { [property.name]: value });
-      const dealId = set === 'Deals' ? record.id : String(record.body.deal_id);
-      if (wrong) return html(await showDeal(dealId, wrong), 422);
-      return { status: 303, headers: { Location: `/deals/${encodeURIComponent(dealId)}` } };
-    }
-    return html(await showDeal(record.id));
+    const type = typeOfArea(area || FIRST_AREA);
+    if (!type) throw new Refused(404, 'There is no such page.');
+    if (!id) return html(listPage(type, await store.all(type.set)));
+    const record = await store.one(type.set, id);
+    if (!record) throw new Refused(404, 'There is no such page.');
+    if (action === 'change' && request.method === 'POST') return changeByHand(request, type, record);
+    return html(await show(type, record));
+  }
+
+  /** A field is set in a form; whoever did it sees the record again, or the one that it belongs to. */
+  async function changeByHand(request: IncomingMessage, type: EntityType, record: StoredRecord): Promise<Answer> {
+    const form = new URLSearchParams((await readBody(request)).toString());
+    const property = type.properties.find(({ name }) => name === form.get('property'));
+    if (!property) throw new Refused(400, 'There is no such field.');
+    const value = typedValue(property, form.get('value') ?? '');
+    const wrong = refusal(property, value);
+    if (!wrong) await store.change(type.set, record.id, record.version, { [property.name]: value });
+    const owner = type.takesFiles ? undefined : type.navigations.find((each) => typeNamed(each.target).takesFiles);
+    const shown = owner ? typeNamed(owner.target) : type;
+    const shownId = owner ? String(record.body[owner.key]) : record.id;
+    if (wrong) return html(await show(shown, (await store.one(shown.set, shownId))!, wrong), 422);
+    return { status: 303, headers: { Location: pathOf(shown, shownId) } };
   }
 
   async function rename(request: IncomingMessage): Promise<Answer> {
@@ -281,10 +286,18 @@ export function createCrm(options: CrmOptions): Server {
     return { status: 303, headers: { Location: '/fields' } };
   }
 
-  async function showDeal(id: string, message?: string): Promise<string> {
-    const deal = (await store.one('Deals', id))!;
-    const lines = (await store.all('LineItems')).filter((line) => line.body.deal_id === id);
-    return dealPage(deal, lines, await store.attachments(id), options.lumbixUrl, message);
+  async function show(type: EntityType, record: StoredRecord, message?: string): Promise<string> {
+    const lists = await Promise.all(
+      type.navigations
+        .filter(({ many }) => many)
+        .map(async ({ label, target, key }) => ({
+          label,
+          type: typeNamed(target),
+          records: await store.having(typeNamed(target).set, key, record.id),
+        })),
+    );
+    const attachments = await store.attachments(type.set, record.id);
+    return recordPage({ type, record, lists, attachments, lumbix: options.lumbixUrl, message });
   }
 
   async function faultSwitches(request: IncomingMessage): Promise<Answer> {

@@ -12,7 +12,9 @@ export interface StoredRecord {
 
 export interface Attachment {
   id: string;
-  deal_id: string;
+  /** The record that it is on. */
+  set: string;
+  record_id: string;
   name: string;
   content_type: string;
   size: number;
@@ -32,9 +34,15 @@ const SCHEMA = `
     set text not null, id text not null, position bigserial, version integer not null default 1, body jsonb not null,
     primary key (set, id));
   create table if not exists attachments (
-    id uuid primary key, deal_id text not null, name text not null, content_type text not null, size integer not null,
+    id uuid primary key, record_id text not null, name text not null, content_type text not null, size integer not null,
     sha256 text not null, content bytea not null, created_at timestamptz not null default now());
-  create index if not exists attachments_deal on attachments (deal_id);
+  -- Files were kept for deals alone at first.
+  do $$ begin
+    alter table attachments rename column deal_id to record_id;
+  exception when undefined_column then null; end $$;
+  alter table attachments add column if not exists set text not null default 'Deals';
+  drop index if exists attachments_deal;
+  create index if not exists attachments_record on attachments (set, record_id);
   create table if not exists media (name text primary key, content_type text not null, content bytea not null);
   create table if not exists repeatable_requests (
     id text primary key, status integer not null, location text, body text not null, received_at timestamptz not null default now());
@@ -54,10 +62,18 @@ const SCHEMA = `
       return old;
     end if;
     new.changed = nextval('changes');
+    if new.set = 'Contacts' and new.body ? 'family_name' then
+      new.body = new.body || jsonb_build_object('name', concat_ws(' ', new.body ->> 'given_name', new.body ->> 'family_name'));
+    end if;
     return new;
   end $$;
   create or replace trigger records_change before insert or update or delete on records for each row execute function note_change();
+  -- Contacts had no name of their own at first.
+  update records set body = body where set = 'Contacts' and not body ? 'name';
 `;
+
+/** The columns of an attachment, without its content. */
+const ATTACHMENT = 'id, set, record_id, name, content_type, size, sha256, created_at';
 
 /** The stand-in's own database. */
 export class Store {
@@ -113,6 +129,15 @@ export class Store {
     return rows[0] as { content_type: string; content: Buffer } | undefined;
   }
 
+  /** The records whose property has a value: those that belong to another record, by its id. */
+  async having(set: string, key: string, value: string): Promise<StoredRecord[]> {
+    const { rows } = await this.pool.query(
+      'select id, version, body from records where set = $1 and body ->> $2 = $3 order by position',
+      [set, key, value],
+    );
+    return rows as StoredRecord[];
+  }
+
   async all(set: string): Promise<StoredRecord[]> {
     const { rows } = await this.pool.query('select id, version, body from records where set = $1 order by position', [
       set,
@@ -166,10 +191,10 @@ export class Store {
     }));
   }
 
-  async attachments(dealId: string): Promise<Attachment[]> {
+  async attachments(set: string, id: string): Promise<Attachment[]> {
     const { rows } = await this.pool.query(
-      'select id, deal_id, name, content_type, size, sha256, created_at from attachments where deal_id = $1 order by created_at, id',
-      [dealId],
+      `select ${ATTACHMENT} from attachments where set = $1 and record_id = $2 order by created_at, id`,
+      [set, id],
     );
     return rows as Attachment[];
   }
@@ -180,25 +205,25 @@ export class Store {
   }
 
   /**
-   * Keeps a file on a deal. With a repeatability id, the file and the answer are kept in one transaction, so that a
+   * Keeps a file on a record. With a repeatability id, the file and the answer are kept in one transaction, so that a
    * repeated request gets the first one's answer and nothing is stored twice.
    */
   async attach(
-    dealId: string,
-    name: string,
-    contentType: string,
-    content: Buffer,
+    set: string,
+    id: string,
+    { name, contentType, content }: { name: string; contentType: string; content: Buffer },
     repeatabilityId?: string,
   ): Promise<Attachment> {
     const client = await this.pool.connect();
     try {
       await client.query('begin');
       const { rows } = await client.query(
-        `insert into attachments (id, deal_id, name, content_type, size, sha256, content) values ($1,$2,$3,$4,$5,$6,$7)
-         returning id, deal_id, name, content_type, size, sha256, created_at`,
+        `insert into attachments (id, set, record_id, name, content_type, size, sha256, content) values ($1,$2,$3,$4,$5,$6,$7,$8)
+         returning ${ATTACHMENT}`,
         [
           randomUUID(),
-          dealId,
+          set,
+          id,
           name,
           contentType,
           content.length,

@@ -2,9 +2,8 @@
 import { createHash } from 'node:crypto';
 import { composing, type ComposeContext } from '../../core/production/compose';
 import type { RegisteredDocument } from '../../core/formula/functions/register';
-import { demoRecords } from '../../demo/crm/index';
 import { shipped } from '../../demo/shipped';
-import { demoPictures, demoSchema, demoSnapshot } from '../demo-snapshot';
+import { demoPictures, demoRecordsFor, demoSchema, demoSnapshot } from '../demo-snapshot';
 
 /** Digests by `template edition`, then by deal. */
 export type Digests = Record<string, Record<string, string>>;
@@ -64,14 +63,14 @@ function sorted(value: unknown): unknown {
   return Object.fromEntries(entries.sort(([one], [other]) => (one < other ? -1 : 1)));
 }
 
-const deals: readonly string[] = demoRecords.deals.map(({ id }) => id);
 export const editions: readonly { template: string; edition: string }[] = shipped.templates.flatMap((template) =>
   template.editions.map(({ id }) => ({ template: template.id, edition: id })),
 );
 
-/** The digests of every composition of one edition, by deal. */
+/** The digests of every composition of one edition, by record. */
 export function digestsOf(template: string, edition: string): Record<string, string> {
-  return Object.fromEntries(deals.map((deal) => [deal, digest(compositionText(template, edition, deal))]));
+  const records = demoRecordsFor(templateOf(template));
+  return Object.fromEntries(records.map((deal) => [deal, digest(compositionText(template, edition, deal))]));
 }
 
 const digest = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 10);

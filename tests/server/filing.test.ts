@@ -9,6 +9,8 @@ import { documents, files, numbers, steps } from '../../server/db/schema';
 import { refreshIndex } from '../../server/records/record-index';
 import { listRecords, recordSummary, wholeRecord } from '../../server/records/record-list';
 import { SourceError } from '../../server/records/source';
+import { registeredFor } from '../../server/productions/registered';
+import { templatesFor } from '../../server/productions/templates-for';
 import { tryAgain, voidDocument } from '../../server/productions/void';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
@@ -124,6 +126,32 @@ describe('the connector', () => {
       changeField(database(), { ...change, version: '*', field: 'validity_days', value: 'soon' }, CALLER),
     );
     expect(wrong.detail).toBe('Validity in days is a number with a point before its decimals, such as 1250.50.');
+  });
+});
+
+describe('templates for a record', () => {
+  const offered = async (type: string, id: string) =>
+    (await templatesFor(database(), { type, id }, CALLER)).map(({ id: template, unfit }) => [template, unfit] as const);
+
+  it('begin with the usual ones of its stage, and end with those that do not fit, each with its sentence', async () => {
+    const quoted = await offered('Deal', 'D-1188');
+    expect(quoted[0]).toEqual(['glasshouse-quote', null]);
+    expect(quoted.at(-1)![1]).toBe(
+      'Nothing of this deal has been invoiced, or all of it was credited. File an invoice before its receipt.',
+    );
+    expect(quoted.find(([id]) => id === 'deposit-invoice')![1]).toBe(
+      'A deposit is invoiced once the deal is won; this one is at “Quoted”.',
+    );
+    const fits = quoted.map(([, unfit]) => unfit === null);
+    expect(fits).toEqual([...fits].sort((one, other) => Number(other) - Number(one)));
+    const delivered = await offered('Deal', 'D-1210');
+    expect(delivered.slice(0, 2).map(([id]) => id)).toEqual(['delivery-note', 'final-invoice']);
+  });
+
+  it('are those of its own type', async () => {
+    expect(await offered('Account', 'A-101')).toEqual([['account-letter', null]]);
+    expect(await offered('Contact', 'C-201')).toEqual([]);
+    await expect(offered('Product', 'P-1')).rejects.toMatchObject({ status: 404 });
   });
 });
 
@@ -370,21 +398,24 @@ describe('a filing that waits', () => {
 describe('a worker', () => {
   beforeAll(() => stack.stopWorkers());
 
-  it.each([20, 260, 600])('that is killed %i ms into filing leaves one attachment, one row and no lost number', async (delay) => {
-    // A slow attach widens the moment between the CRM's storing the file and its answer.
-    await stack.fault({ on: 'attach', kind: 'slow', delay: 150, times: 1 });
-    const before = (await stack.attachments('D-1211')).length;
-    const victim = await stack.startWorker();
-    const { id, number } = await file('D-1211');
-    await new Promise((done) => setTimeout(done, delay));
-    victim.kill('SIGKILL');
-    await once(victim, 'exit');
-    await stack.startWorker();
-    await untilFiled(id);
-    await stack.stopWorkers();
-    expect(await database().select().from(documents).where(eq(documents.number, number))).toHaveLength(1);
-    expect(await stack.attachments('D-1211')).toHaveLength(before + 1);
-  });
+  it.each([20, 260, 600])(
+    'that is killed %i ms into filing leaves one attachment, one row and no lost number',
+    async (delay) => {
+      // A slow attach widens the moment between the CRM's storing the file and its answer.
+      await stack.fault({ on: 'attach', kind: 'slow', delay: 150, times: 1 });
+      const before = (await stack.attachments('D-1211')).length;
+      const victim = await stack.startWorker();
+      const { id, number } = await file('D-1211');
+      await new Promise((done) => setTimeout(done, delay));
+      victim.kill('SIGKILL');
+      await once(victim, 'exit');
+      await stack.startWorker();
+      await untilFiled(id);
+      await stack.stopWorkers();
+      expect(await database().select().from(documents).where(eq(documents.number, number))).toHaveLength(1);
+      expect(await stack.attachments('D-1211')).toHaveLength(before + 1);
+    },
+  );
 
   it('fails in words, its number void but kept, when the deal was deleted meanwhile', async () => {
     await stack.stopWorkers();
@@ -421,8 +452,31 @@ describe('a worker', () => {
     way.close();
   });
 
+  it('puts the letter of an account on that account', async () => {
+    const { id, number } = await fileAs(
+      services(),
+      await request(services(), 'A-102', 'account-letter', CALLER),
+      CALLER,
+    );
+    await stack.startWorker();
+    await untilFiled(id);
+    await stack.stopWorkers();
+    const fileName = `Letter ${number} Kestrel Hill Botanic Garden.pdf`;
+    expect(await stack.attachments('A-102', 'Accounts')).toMatchObject([{ name: fileName }]);
+    expect(await stored(id)).toMatchObject({ recordType: 'Account', recordName: 'Kestrel Hill Botanic Garden' });
+    expect(await registeredFor(database(), { type: 'Account', id: 'A-102' }, new Date())).toMatchObject([{ number }]);
+    const list = { view: 'all', sort: 'name', descending: false, skip: 0, top: 100 } as const;
+    await refreshIndex(database());
+    const { records } = await listRecords(database(), 'Account', list, CALLER);
+    expect(records.find(({ id: account }) => account === 'A-102')).toMatchObject({
+      columns: { city: 'Elmsea', country: 'GB' },
+      paperTrail: [{ kind: 'letter', number }],
+    });
+  });
+
   it('leaves no gap in the series', async () => {
-    const rows = await database().select({ serial: numbers.serial }).from(numbers);
+    const ofQuotes = eq(numbers.seriesId, 'quote');
+    const rows = await database().select({ serial: numbers.serial }).from(numbers).where(ofQuotes);
     const serials = rows.map(({ serial }) => serial).sort((a, b) => a - b);
     expect(serials).toEqual(Array.from({ length: serials.length }, (_, index) => index + 1));
   });

@@ -83,6 +83,8 @@ describe('a CRM that calls everything otherwise', () => {
         label: 'Workshop order',
         plural: 'Workshop orders',
         parts: { name: 'Title', account: 'client', stage: 'Phase', amount: 'worth', day: 'until' },
+        icon: null,
+        columns: [],
         needsQuote: false,
       },
     ]);

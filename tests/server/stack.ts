@@ -23,7 +23,8 @@ export interface Stack {
   deleteInCrm(set: 'Deals', id: string): Promise<void>;
   /** Gives a field another name, as whoever runs the CRM does on its page. */
   renameInCrm(type: string, from: string, to: string): Promise<void>;
-  attachments(dealId: string): Promise<{ name: string; sha256: string }[]>;
+  /** The files on a record; on a deal where no set is said. */
+  attachments(id: string, set?: string): Promise<{ name: string; sha256: string }[]>;
   /** Has the CRM hold other bytes than it was sent. */
   changeAttachment(dealId: string, name: string, sha256: string): Promise<void>;
   /** Publishes a template again as it is, as its next version. */
@@ -71,15 +72,15 @@ export async function openStack(restored?: (url: string) => Promise<void>): Prom
     async deleteInCrm(set, id) {
       await crmPool.query('delete from records where set = $1 and id = $2', [set, id]);
     },
-    async attachments(dealId) {
+    async attachments(id, set = 'Deals') {
       const { rows } = await crmPool.query(
-        'select name, sha256 from attachments where deal_id = $1 order by created_at',
-        [dealId],
+        'select name, sha256 from attachments where record_id = $1 and set = $2 order by created_at',
+        [id, set],
       );
       return rows as { name: string; sha256: string }[];
     },
     async changeAttachment(dealId, name, sha256) {
-      await crmPool.query('update attachments set sha256 = $3 where deal_id = $1 and name = $2', [
+      await crmPool.query('update attachments set sha256 = $3 where record_id = $1 and name = $2', [
         dealId,
         name,
         sha256,

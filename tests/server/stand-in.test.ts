@@ -201,6 +201,15 @@ describe('a file', () => {
     expect(await content.text()).toBe('%PDF-1');
   });
 
+  it('stands on any record that takes files, and on that one alone', async () => {
+    const on = (path: string) =>
+      ask(`${path}/attachments`, { method: 'POST', headers: { Slug: 'A.pdf' }, body: '%PDF-1' });
+    expect((await on("Accounts('A-101')")).status).toBe(201);
+    expect((await json("Accounts('A-101')/attachments")).value).toMatchObject([{ name: 'A.pdf', record_id: 'A-101' }]);
+    expect((await json("Contacts('C-201')/attachments")).value).toEqual([]);
+    expect((await on("Products('P-1')")).status).toBe(404);
+  });
+
   it('needs a name and a record', async () => {
     expect((await attach('three', ' ')).status).toBe(400);
     expect((await ask("Deals('none')/attachments", { method: 'POST', body: 'x' })).status).toBe(404);
@@ -251,6 +260,30 @@ describe('its pages', () => {
     expect((await change('<b>Dreaming</b>')).status).toBe(422);
     expect((await json<Entity>("Deals('D-1193')")).stage).toBe('Won');
     expect((await page('/deals/none')).status).toBe(404);
+  });
+
+  it('show any record with those that belong to it, each with the way to Lumbix', async () => {
+    const account = await (await page('/accounts/A-101')).text();
+    expect(account).toContain('/records/Account/A-101">Open in Lumbix');
+    for (const path of ['/contacts/C-201', '/deals/D-1187']) expect(account).toContain(`href="${path}"`);
+    const contact = await (await page('/contacts/C-201')).text();
+    expect(contact).toContain('/records/Contact/C-201">Open in Lumbix');
+    expect(contact).toContain('Odile Penhallow');
+  });
+
+  it('change a line where its deal is shown, and go back to that', async () => {
+    const form = new URLSearchParams({ property: 'quantity', value: '13' });
+    const answer = await page('/lineitems/D-1187-1/change', { method: 'POST', body: form });
+    expect([answer.status, answer.headers.get('location')]).toEqual([303, '/deals/D-1187']);
+    expect((await json<Entity>("LineItems('D-1187-1')")).quantity).toBe('13');
+  });
+
+  it('name a contact as its names are now', async () => {
+    await page('/contacts/C-202/change', {
+      method: 'POST',
+      body: new URLSearchParams({ property: 'family_name', value: 'Ashdown-Vane' }),
+    });
+    expect((await json<Entity>("Contacts('C-202')")).name).toBe('Corin Ashdown-Vane');
   });
 
   it('show nothing that somebody typed as their own', async () => {

@@ -297,7 +297,7 @@ describe('a document', () => {
     expect(again.figures.find(({ name }) => name === 'due')!.result).toBe('0.00\u00a0GBP');
     expect((await filed('credit-note')).due).toBe('1,602.00 GBP');
     const nothing = await proofOf(services(), deal, 'credit-note', CALLER);
-    expect(nothing.findings.map(({ title }) => title)).toContain('Nothing to credit');
+    expect(nothing.findings.map(({ title }) => title)).toContain('Does not fit this deal');
     const [first] = await registeredFor(database(), { type: 'Deal', id: deal }, new Date());
     expect(keptMeanings(first!.meanings).rows).toContainEqual({
       list: 'tax_rows',

@@ -15,7 +15,7 @@ interface DocumentRow {
 }
 
 interface AttachmentRow {
-  deal_id: string;
+  record_id: string;
   name: string;
   sha256: string;
 }
@@ -29,7 +29,7 @@ export async function audit(lumbix: Lumbix, accepted: readonly Accepted[]): Prom
        (select reason from steps where document_id = d.id and state <> 'done' and reason is not null limit 1) reason
      from documents d left join files f on f.document_id = d.id`,
   );
-  const attachments = await lumbix.ask<AttachmentRow>('crm', 'select deal_id, name, sha256 from attachments');
+  const attachments = await lumbix.ask<AttachmentRow>('crm', 'select record_id, name, sha256 from attachments');
   const byKey = new Map(documents.map((each) => [each.key, each]));
 
   if (documents.length !== byKey.size) wrong.push('One key stands for two documents.');
@@ -44,7 +44,7 @@ export async function audit(lumbix: Lumbix, accepted: readonly Accepted[]): Prom
 
   for (const { number, state, reason, record_id, file_name, sha256, bytes } of documents) {
     if (state !== 'filed') wrong.push(`${number} is ${state}: ${reason ?? 'without a reason'}`);
-    const there = attachments.filter((each) => each.deal_id === record_id && each.name === file_name);
+    const there = attachments.filter((each) => each.record_id === record_id && each.name === file_name);
     if (there.length !== 1) wrong.push(`${number} is ${there.length} times on its deal.`);
     if (there.some((each) => each.sha256 !== sha256)) wrong.push(`${number} is on its deal with another hash.`);
     if (bytes && createHash('sha256').update(bytes).digest('hex') !== sha256)

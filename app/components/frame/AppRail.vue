@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BriefcaseBusiness, LayoutTemplate, NotebookTabs, SlidersHorizontal } from 'lucide-vue-next';
+import { LayoutTemplate, NotebookTabs, SlidersHorizontal } from 'lucide-vue-next';
 import { useMeStore } from '~/stores/me';
 import { useRecordTypesStore } from '~/stores/record-types';
 
@@ -7,7 +7,11 @@ import { useRecordTypesStore } from '~/stores/record-types';
 const types = useRecordTypesStore();
 void types.load();
 const places = computed(() => [
-  ...(types.types ?? []).map(({ name, plural }) => ({ to: listPath(name), word: plural, icon: BriefcaseBusiness })),
+  ...(types.types ?? []).map(({ name, plural, icon }) => ({
+    to: listPath(name),
+    word: plural,
+    icon: recordIcon(icon),
+  })),
   { to: '/templates', word: 'Templates', icon: LayoutTemplate },
   { to: '/register', word: 'Register', icon: NotebookTabs },
   { to: '/setup', word: 'Setup', icon: SlidersHorizontal },

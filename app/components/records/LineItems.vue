@@ -5,11 +5,13 @@ import type { RecordSnapshot } from '#core/record/snapshot';
 import { itemPath, memberPath } from '#core/record/value-path';
 
 /** The items of a record's list, with the columns of their layout; each can be corrected in place. */
-const { items, relation, schema, focusedPath, whyNot, write } = defineProps<{
+const { items, relation, schema, pathTo, focusedPath, whyNot, write } = defineProps<{
   items: readonly RecordSnapshot[];
   /** The field that holds them. */
   relation: FieldSchema;
   schema: RecordSchema;
+  /** The address of an item’s own page, where it has one. */
+  pathTo: (item: RecordSnapshot) => string | undefined;
   focusedPath?: string;
   /** Why the person may not change them. */
   whyNot?: string;
@@ -67,7 +69,10 @@ const vBringIn = {
       <tr v-for="(item, index) in items" :key="item.id">
         <td class="quiet">{{ index + 1 }}</td>
         <td>
-          <bdi>{{ calledRecord(item, schema) }}</bdi>
+          <NuxtLink v-if="pathTo(item)" :to="pathTo(item)"
+            ><bdi>{{ calledRecord(item, schema) }}</bdi></NuxtLink
+          >
+          <bdi v-else>{{ calledRecord(item, schema) }}</bdi>
           <span v-for="mark in marks(item)" :key="mark.name" class="optional">{{ mark.label.toLowerCase() }}</span>
         </td>
         <td
@@ -131,6 +136,13 @@ button {
   color: var(--ink);
   cursor: text;
   white-space: nowrap;
+}
+/* What stands in a button stands where its heading does. */
+td button {
+  margin-inline-start: -6px;
+}
+td.amount button {
+  margin-inline: 0 -6px;
 }
 button:hover {
   border-color: var(--hairline);

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import type { DataTableRowReorderEvent } from 'primevue/datatable';
-import { layoutOf, PART_TYPES, PARTS, type Part, type RecordLayout } from '#core/record/layout';
+import {
+  layoutOf,
+  PART_TYPES,
+  PARTS,
+  RECORD_ICONS,
+  type Part,
+  type RecordIcon,
+  type RecordLayout,
+} from '#core/record/layout';
 import { layoutOfRows, layoutRows, movedRow, type LayoutRow } from '#core/record/layout-rows';
 import { useRecordTypesStore } from '~/stores/record-types';
 
@@ -33,6 +41,7 @@ const isChosen = computed(() => loaded.value.value?.chosen.includes(type.value?.
 const kept = computed(() => (type.value ? layoutOf(loaded.value.value!.schema, type.value.name) : undefined));
 
 const parts = ref<Partial<Record<Part, string>>>({});
+const icon = ref<RecordIcon>('folder');
 const needsQuote = ref<string[]>([]);
 const search = ref<string[]>([]);
 const rows = shallowRef<LayoutRow[]>([]);
@@ -40,6 +49,7 @@ watch([type, kept], discard, { immediate: true });
 void loaded.reload();
 
 const wanted = computed<RecordLayout>(() => ({
+  icon: icon.value,
   parts: Object.fromEntries(Object.entries(parts.value).filter(([, field]) => field)),
   needsQuote: needsQuote.value,
   search: search.value,
@@ -48,8 +58,15 @@ const wanted = computed<RecordLayout>(() => ({
 const changed = computed(() => {
   if (!type.value || !kept.value) return false;
   const before = { ...kept.value, ...layoutOfRows(layoutRows(type.value, kept.value)) };
-  const text = ({ parts: own, groups: all, columns, needsQuote: quoted, search: found }: RecordLayout) =>
-    JSON.stringify([PARTS.map((part) => own[part]), all, columns, [...quoted].sort(), [...found].sort()]);
+  const text = ({
+    icon: picture = 'folder',
+    parts: own,
+    groups: all,
+    columns,
+    needsQuote: quoted,
+    search: found,
+  }: RecordLayout) =>
+    JSON.stringify([picture, PARTS.map((part) => own[part]), all, columns, [...quoted].sort(), [...found].sort()]);
   return text(before) !== text(wanted.value);
 });
 /** Only what documents are made from is listed; of everything else the name is enough. */
@@ -68,6 +85,7 @@ const searchable = computed(() =>
 const groups = computed(() => [...new Set(rows.value.flatMap(({ group }) => group.trim() || []))]);
 
 function discard(): void {
+  icon.value = kept.value?.icon ?? 'folder';
   parts.value = { ...kept.value?.parts };
   needsQuote.value = [...(kept.value?.needsQuote ?? [])];
   search.value = [...(kept.value?.search ?? [])];
@@ -137,6 +155,11 @@ const readAnew = () =>
           </div>
         </div>
         <template v-if="type.files !== undefined">
+          <label class="quoted" for="icon">Picture in the rail</label>
+          <Select v-model="icon" input-id="icon" :options="[...RECORD_ICONS]">
+            <template #value="{ value }"><PictureWord :icon="value" /></template>
+            <template #option="{ option }"><PictureWord :icon="option" /></template>
+          </Select>
           <label class="quoted" for="needs-quote">Needs a quote at these stages</label>
           <MultiSelect
             v-model="needsQuote"

@@ -21,7 +21,8 @@ const known = computed(() => types.named(type.value));
 const parts = computed(() => known.value?.parts ?? {});
 const called = computed(() => types.called(type.value));
 const many = computed(() => (known.value?.plural ?? 'Records').toLowerCase());
-const views = computed(() => ALL_VIEWS.filter(({ view: each }) => each !== 'needs-quote' || known.value?.needsQuote));
+/** Only what needs quotes is looked at by them. */
+const views = computed(() => (known.value?.needsQuote ? [...ALL_VIEWS] : []));
 const list = useListQuery({ sort: 'day', descending: false });
 const view = computed(() => list.read('view') ?? 'all');
 const chosen = shallowRef<RecordRow[]>([]);
@@ -34,7 +35,6 @@ const filters = computed(() => summaryAsked(list.query.value));
 const summary = useLoaded(() =>
   api('GET /record-types/{type}', { parameters: { type: type.value }, query: filters.value }),
 );
-const templates = useLoaded(() => api('GET /templates'));
 const rows = computed(() => page.value.value?.records);
 const isOld = useOlderThan(() => page.value.value?.knownAt, 60_000);
 const filtered = computed(() => Object.values(filters.value).some(Boolean));
@@ -47,7 +47,6 @@ watch(page.value, (now) => {
   const ids = new Set(chosen.value.map(({ id }) => id));
   chosen.value = (now?.records ?? []).filter(({ id }) => ids.has(id));
 });
-void templates.reload();
 
 useKeys({ 'Control+Enter': produce, Escape: () => (chosen.value = []) });
 
@@ -66,15 +65,20 @@ function open({ id }: RecordRow): void {
   void navigateTo(recordPath(type.value, id));
 }
 
-/** Produces the first of the records that are chosen; `]` leads to the next of them. */
-function produce(): void {
-  const template = templates.value.value?.find(
-    ({ recordType, archivedAt }) => recordType === type.value && archivedAt === null,
-  );
+const { busy: opening, problem: notOpened, attempt } = useAttempt();
+
+/** Produces the first of the records that are chosen, with the likeliest template; `]` leads to the next of them. */
+async function produce(): Promise<void> {
   const [first] = chosen.value;
-  if (!first || !template || store.mayNot('prove')) return;
-  walkFrom(chosen.value.length > 1 ? chosen.value : rows.value!);
-  void navigateTo(producePath(type.value, first.id, template.id));
+  if (!first || store.mayNot('prove')) return;
+  const { id } = first;
+  await attempt(async () => {
+    const [template] = await api('GET /records/{type}/{id}/templates', { parameters: { type: type.value, id } });
+    // Its page says that there is no template, and what to do.
+    if (!template) return void (await navigateTo(recordPath(type.value, id)));
+    walkFrom(chosen.value.length > 1 ? chosen.value : rows.value!);
+    await navigateTo(producePath(type.value, id, template.id));
+  });
 }
 
 await soon(types.load(), page.first, summary.first);
@@ -86,6 +90,7 @@ await soon(types.load(), page.first, summary.first);
     <ListScreen :problem="page.problem.value" @again="page.reload">
       <template #strip>
         <SelectButton
+          v-if="views.length > 0"
           class="views"
           aria-label="Views"
           :model-value="view"
@@ -155,9 +160,18 @@ await soon(types.load(), page.first, summary.first);
         <Column v-if="parts.amount" field="amount" :header="parts.amount" sortable class="end"
           ><template #body="{ data }">{{ sumText(data.amount, data.currency) || '–' }}</template></Column
         >
+        <Column
+          v-for="column in known?.columns ?? []"
+          :key="column.name"
+          :header="column.label"
+          :class="{ end: isNumberField(column) }"
+          ><template #body="{ data }"
+            ><bdi>{{ fieldText(data.columns[column.name], column) }}</bdi></template
+          ></Column
+        >
         <Column header="Paper trail" class="trail"
           ><template #body="{ data }">
-            <SheetGlyph v-if="data.paperTrail.length === 0" kind="quote" state="none" />
+            <SheetGlyph v-if="data.paperTrail.length === 0 && known?.needsQuote" kind="quote" state="none" />
             <NuxtLink
               v-for="entry in data.paperTrail"
               :key="entry.id"
@@ -203,7 +217,8 @@ await soon(types.load(), page.first, summary.first);
             ><template v-if="chosen.length > 3"> and {{ chosen.length - 3 }} more</template></span
           >
           <Button class="open" label="Open" severity="secondary" outlined @click="open(chosen[0]!)" />
-          <PermittedButton label="Produce" :why-not="store.mayNot('prove')" @press="produce" />
+          <span v-if="notOpened" class="trouble" role="alert">{{ notOpened.detail }}</span>
+          <PermittedButton label="Produce" :loading="opening" :why-not="store.mayNot('prove')" @press="produce" />
         </footer>
       </template>
     </ListScreen>
@@ -257,5 +272,8 @@ await soon(types.load(), page.first, summary.first);
 }
 .open {
   margin-left: auto;
+}
+.trouble {
+  color: var(--brick);
 }
 </style>

@@ -19,10 +19,12 @@ const asked = computed(() => (typeof route.query.field === 'string' ? route.quer
 
 const loaded = useLoaded(() => api('GET /records/{type}/{id}', { parameters: { type: type.value, id: id.value } }));
 const documents = useLoaded(() => api('GET /documents', { query: documentsOn(type.value, id.value) }));
-const templates = useLoaded(() => api('GET /templates'));
+const templates = useLoaded(() =>
+  api('GET /records/{type}/{id}/templates', { parameters: { type: type.value, id: id.value } }),
+);
 watch([type, id], () => Promise.all([loaded.reload(), documents.reload(), templates.reload()]), { immediate: true });
 useKeys({
-  'Control+Enter': () => produce(fitting.value[0]?.id),
+  'Control+Enter': () => produce(templates.value.value?.[0]?.id),
   'Control+z': () => void changes.undo(),
   'Control+Shift+z': () => void changes.redo(),
   'Control+y': () => void changes.redo(),
@@ -33,11 +35,6 @@ const barred = computed(() => store.mayNotChange(type.value));
 const record = computed(() => loaded.value.value?.record);
 const schema = computed(() => loaded.value.value?.schema);
 const name = computed(() => (record.value && schema.value ? calledRecord(record.value, schema.value) : id.value));
-const fitting = computed(() =>
-  (templates.value.value ?? []).filter(
-    ({ recordType, archivedAt }) => recordType === type.value && archivedAt === null,
-  ),
-);
 
 /** Fields in groups, of a record and of those that it leads to. */
 const groupsOf = (record: RecordSnapshot) => {
@@ -47,6 +44,8 @@ const groupsOf = (record: RecordSnapshot) => {
     fields: fields.flatMap((field) => known?.fields[field] ?? []),
   }));
 };
+/** Records that one leads to have a page of their own, where documents are made from such. */
+const pathTo = ({ type: of, id: its }: RecordSnapshot) => (types.named(of) ? recordPath(of, its) : undefined);
 const related = computed(() =>
   Object.entries(record.value?.fields ?? {}).flatMap(([relation, value]) =>
     value && isRecord(value) ? [{ path: relation, record: value }] : [],
@@ -99,7 +98,10 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
           <div class="fields">
             <template v-for="{ path, record: shown } in [{ path: '', record }, ...related]" :key="path">
               <section v-for="group in groupsOf(shown)" :key="group.label" :aria-label="group.label">
-                <h2>{{ group.label }}</h2>
+                <h2>
+                  <NuxtLink v-if="path && pathTo(shown)" :to="pathTo(shown)">{{ group.label }}</NuxtLink>
+                  <template v-else>{{ group.label }}</template>
+                </h2>
                 <dl>
                   <EditableField
                     v-for="field in group.fields"
@@ -123,6 +125,7 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
               :items="items"
               :relation="field"
               :schema="schema"
+              :path-to="pathTo"
               :focused-path="focusedPath"
               :why-not="barred"
               :write="changes.write"
@@ -141,18 +144,13 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
           :documents="documents.value.value.documents"
         />
         <p v-else-if="documents.value.value" class="quiet none">Nothing has been produced for this {{ called }} yet.</p>
-        <div class="produce">
-          <PermittedButton
-            v-for="(template, index) in fitting"
-            :key="template.id"
-            :label="index === 0 ? `Produce ${template.name}` : template.name"
-            :severity="index === 0 ? undefined : 'secondary'"
-            :outlined="index > 0"
-            fluid
-            :why-not="store.mayNot('prove')"
-            @press="produce(template.id)"
-          />
-        </div>
+        <ProduceChoice
+          :templates="templates.value.value"
+          :problem="templates.problem.value"
+          :called="called"
+          @produce="produce"
+          @again="templates.reload"
+        />
       </aside>
     </template>
   </div>
@@ -198,11 +196,6 @@ h2 {
 }
 .none {
   padding: 10px 0;
-}
-.produce {
-  display: grid;
-  gap: 8px;
-  margin-top: 8px;
 }
 .record-page > :deep(.problem) {
   grid-column: 1 / 3;

@@ -1,0 +1,1 @@
+ALTER TABLE "record_index" ADD COLUMN "columns" jsonb DEFAULT '{}'::jsonb NOT NULL;
