@@ -202,6 +202,7 @@ test('from an account, by a link of its own page in the CRM, to its filed letter
   await expect(page.getByRole('row', { name: /Viveros Campolindo/ })).toContainText('Spain');
   await expect(page.getByRole('link', { name: /letter/ })).toBeVisible();
   await page.getByRole('link', { name: 'Viveros Campolindo' }).click();
+  await expect(page.getByRole('heading', { name: /^Deals/ })).toBeVisible();
   await page.getByRole('table').last().getByRole('link').first().click();
   await expect(page).toHaveURL(/\/records\/Deal\//);
   await page.getByRole('link', { name: 'Account', exact: true }).click();

@@ -180,9 +180,9 @@ export async function readDocument(database: Database, id: string, caller: Calle
     workings: composition.workings,
     findings: composition.findings,
   };
-  const { skips = {} } = choices;
+  const { skips = {}, changes = [] } = choices;
   const toBeVoid = voiding !== null && row.state !== 'filed' && row.state !== 'failed';
-  return { document: { ...row, skips, toBeVoid }, explained, history };
+  return { document: { ...row, skips, changes, toBeVoid }, explained, history };
 }
 
 /** The state of a document, for those who wait for it; undefined for one that the caller may not see. */

@@ -4,7 +4,7 @@ import { DOCUMENT_KINDS } from '../core/template/document-kinds';
 import { today } from './config';
 import { recordSchema } from './records/record-schema';
 import type { Database } from './db/database';
-import { documents, templates, templateVersions } from './db/schema';
+import { clauses, documents, templates, templateVersions } from './db/schema';
 import { fieldsGone } from './missing-fields';
 import { Problem } from './problem';
 import { seenTemplate, templateVersion } from './productions/template';
@@ -48,6 +48,10 @@ export async function listTemplates(database: Database, caller: Caller) {
   }));
   return all.sort((one, other) => course.indexOf(one.kind) - course.indexOf(other.kind));
 }
+
+/** The clauses, by their names. */
+export const listClauses = (database: Database) =>
+  database.select({ id: clauses.id, name: clauses.name }).from(clauses).orderBy(asc(clauses.name));
 
 /** The templates that a caller may see and that put a clause in, as they are published; archived ones use nothing. */
 export async function clauseUses(database: Database, clause: string, caller: Caller) {

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { proofAsked } from '#core/contract/page-reads';
+import type { WantedChange } from '#core/production/document-change';
 import type { Finding } from '#core/production/findings/finding';
 import type { Workings } from '#core/sheet/workings';
 import type { Answer, ApiProblem, DocumentRow } from '~/composables/api';
@@ -27,6 +28,14 @@ interface Subject {
   template: string;
   /** Asked for instead of the record's own. */
   edition?: string;
+  /** A document in hand. */
+  production?: string;
+}
+/** What is gone on with, and how it shall be changed. */
+interface GoingOn {
+  production: string;
+  revision?: number;
+  changes?: readonly WantedChange[];
 }
 const subjectOf = ({ record, template }: Subject): string => `${template} ${record}`;
 
@@ -52,6 +61,8 @@ export const useProofStore = defineStore('proof', () => {
   const busy = ref(false);
   /** The edition that was asked for instead of the record's own. */
   const edition = ref<string>();
+  /** The production of a document in hand: something was changed in it, and it is gone on with. */
+  const inHand = ref<string>();
   let newest = 0;
 
   const findings = computed<Finding[]>(() => proof.value?.findings ?? []);
@@ -81,17 +92,18 @@ export const useProofStore = defineStore('proof', () => {
     });
 
   /** A proof with the drawings of the pages near the view. */
-  async function ask(record: string, template: string, inEdition?: string): Promise<Proof> {
+  async function ask({ record, template, edition: inEdition, production }: Subject, on?: GoingOn): Promise<Proof> {
     const has = drawings.digests;
     // The first of a page was sent for with the page itself.
     const answer =
-      has.length === 0
-        ? await api('GET /productions', { query: proofAsked(template, record, inEdition) })
+      has.length === 0 && !on
+        ? await api('GET /productions', { query: proofAsked(template, record, { edition: inEdition, production }) })
         : await api('POST /productions', {
             body: {
               template,
               record,
               choices: { edition: inEdition },
+              ...(on ? { ...on, changes: on.changes && [...on.changes] } : { production }),
               has,
               near: near.length > 0 ? [...near] : undefined,
             },
@@ -139,7 +151,7 @@ export const useProofStore = defineStore('proof', () => {
 
   /** Sends for a proof whose page is about to be opened. */
   function sendFor(wanted: Subject): void {
-    const sent = ask(wanted.record, wanted.template, wanted.edition);
+    const sent = ask(wanted);
     // What goes wrong is told where it is looked at.
     sent.catch(() => undefined);
     ahead = { ...wanted, at: Date.now(), proof: sent };
@@ -153,6 +165,7 @@ export const useProofStore = defineStore('proof', () => {
       subject.value = subjectOf(wanted);
     }
     edition.value = wanted.edition;
+    if (isOther) inHand.value = wanted.production;
     await Promise.all([load(wanted.record, wanted.template), isOther && findFiling()]);
   }
 
@@ -176,27 +189,89 @@ export const useProofStore = defineStore('proof', () => {
   }
 
   async function load(recordId: string, templateId: string): Promise<void> {
-    const mine = ++newest;
+    const wanted = { record: recordId, template: templateId, edition: edition.value, production: inHand.value };
     const isAhead =
       ahead?.record === recordId &&
       ahead.template === templateId &&
-      ahead.edition === edition.value &&
+      ahead.edition === wanted.edition &&
+      ahead.production === wanted.production &&
       Date.now() - ahead.at < FRESH;
     const sent = isAhead ? ahead!.proof : undefined;
     ahead = undefined;
+    await show(() => sent ?? ask(wanted));
+  }
+
+  /** Shows a proof that is sent for, unless a newer one is asked for meanwhile. Gives why it did not come. */
+  async function show(sendFor: () => Promise<Proof>): Promise<ApiProblem | undefined> {
+    const mine = ++newest;
     loading.value = true;
     try {
-      const loaded = await (sent ?? ask(recordId, templateId, edition.value));
-      if (mine !== newest) return;
+      const loaded = await sendFor();
+      if (mine !== newest) return undefined;
       proof.value = loaded;
+      inHand.value = loaded.changes.length > 0 ? loaded.id : undefined;
       problem.value = undefined;
       void drawPages();
       if (workings.value) await explain(workings.value.id);
     } catch (thrown) {
-      if (mine === newest) problem.value = asProblem(thrown);
+      const failed = asProblem(thrown);
+      if (mine === newest && !proof.value) problem.value = failed;
+      return failed;
     } finally {
       if (mine === newest) loading.value = false;
     }
+    return undefined;
+  }
+
+  /** What was changed for this document alone, in its order. */
+  const changes = computed(() => proof.value?.changes ?? []);
+  /** What it was before each change, and what was taken back. */
+  const done = shallowRef<readonly (readonly WantedChange[])[]>([]);
+  const undone = shallowRef<readonly (readonly WantedChange[])[]>([]);
+
+  /** Has the document be otherwise, from now on. Gives why that was refused. */
+  async function changeTo(wanted: readonly WantedChange[]): Promise<ApiProblem | undefined> {
+    const shown = proof.value;
+    if (!shown || busy.value) return undefined;
+    const { id, revision, record, template } = shown;
+    const plain = wanted.map(({ id: its, change, label }) => ({ id: its, change, label }));
+    const subject = { record: record.id, template: template.id, edition: edition.value };
+    const refused = await show(() => ask(subject, { production: id, revision, changes: plain }));
+    // Somebody else went on with it: it is shown as it is now.
+    if (refused?.status === 409) await load(record.id, template.id);
+    return refused;
+  }
+
+  /** Makes a change; it takes the place of an earlier one of the same thing. Gives why it was refused. */
+  async function make(change: WantedChange['change'], label: string): Promise<ApiProblem | undefined> {
+    const before = changes.value;
+    const refused = await changeTo([...before, { id: crypto.randomUUID(), change, label }]);
+    if (!refused) [done.value, undone.value] = [[...done.value, before], []];
+    return refused;
+  }
+
+  /** Takes one change back. */
+  async function takeBack(id: string): Promise<ApiProblem | undefined> {
+    const before = changes.value;
+    const refused = await changeTo(before.filter((each) => each.id !== id));
+    if (!refused) [done.value, undone.value] = [[...done.value, before], []];
+    return refused;
+  }
+
+  async function undo(): Promise<ApiProblem | undefined> {
+    const [to, now] = [done.value.at(-1), changes.value];
+    if (!to) return undefined;
+    const refused = await changeTo(to);
+    if (!refused) [done.value, undone.value] = [done.value.slice(0, -1), [...undone.value, now]];
+    return refused;
+  }
+
+  async function redo(): Promise<ApiProblem | undefined> {
+    const [to, now] = [undone.value.at(-1), changes.value];
+    if (!to) return undefined;
+    const refused = await changeTo(to);
+    if (!refused) [done.value, undone.value] = [[...done.value, now], undone.value.slice(0, -1)];
+    return refused;
   }
 
   /** Opens the workings of a figure or value; without an id, none. */
@@ -230,6 +305,9 @@ export const useProofStore = defineStore('proof', () => {
     filingProblem.value = undefined;
     busy.value = false;
     edition.value = undefined;
+    inHand.value = undefined;
+    done.value = [];
+    undone.value = [];
   }
 
   /** Leaves the proof: its filing goes on, and a proof that is opened next is a new one. */
@@ -251,7 +329,7 @@ export const useProofStore = defineStore('proof', () => {
   /** Files the proof that is shown, and follows the document until it is filed or has failed. */
   async function file(): Promise<void> {
     if (!proof.value || !mayFile.value) return;
-    const { id: production, record, template } = proof.value;
+    const { id: production, revision, record, template } = proof.value;
     busy.value = true;
     filingProblem.value = undefined;
     try {
@@ -260,8 +338,8 @@ export const useProofStore = defineStore('proof', () => {
       );
       const begun = await api('POST /documents', {
         // A proof becomes one document, however often its filing is sent.
-        key: production,
-        body: { production, skips: kept },
+        key: `${production}-${revision}`,
+        body: { production, revision, skips: kept },
       });
       filing.value = { ...begun, state: 'preparing', reason: null, dueAt: null };
       filings.value = { ...filings.value, [subject.value]: begun.id };
@@ -305,6 +383,12 @@ export const useProofStore = defineStore('proof', () => {
     load,
     leave,
     edition,
+    inHand,
+    changes,
+    make,
+    takeBack,
+    undo,
+    redo,
     skip,
     unskip,
     file,

@@ -1,4 +1,4 @@
-import { boolean, oneOf, requiredMapOf, shape, text, texts, uuid } from '../shape/shape';
+import { boolean, number, oneOf, requiredMapOf, shape, text, texts, uuid } from '../shape/shape';
 import {
   all,
   bridgeStep,
@@ -12,6 +12,7 @@ import {
   words,
   workings,
 } from './answers';
+import { madeChange } from './productions';
 import { endpoint } from './endpoint';
 import { days, listQuery } from './list-query';
 
@@ -83,6 +84,8 @@ export const documentEndpoints = {
     body: shape({
       /** The production that was looked at, by its id. */
       production: uuid().required(),
+      /** The revision of it that was looked at. */
+      revision: number().integer().min(0),
       /** Reasons for skipping findings that warn, by finding. */
       skips: texts(),
     }).required(),
@@ -118,6 +121,8 @@ export const documentEndpoints = {
       document: shape({
         ...row,
         skips: requiredMapOf(words()),
+        /** What was changed for this document alone. */
+        changes: all(madeChange),
         attachmentId: words().nullable(),
         /** Whether somebody asked for it to be void. */
         toBeVoid: boolean().required(),

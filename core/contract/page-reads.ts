@@ -49,12 +49,15 @@ export const documentsOn = (recordType: string, recordId: string): Asked<'GET /d
   top: 50,
 });
 
-/** The first proof of a record with a template; `edition` stands in the page's address where it is not the record's own. */
-export const proofAsked = (template: string, record: string, edition?: string): Asked<'GET /productions'> => ({
-  template,
-  record,
-  edition,
-});
+/**
+ * The first proof of a record with a template. In the page's address stand the `edition` where it is not the record's own, and the
+ * `production` of a document in hand.
+ */
+export const proofAsked = (
+  template: string,
+  record: string,
+  { edition, production }: { edition?: string; production?: string } = {},
+): Asked<'GET /productions'> => ({ template, record, edition, production });
 
 /** How a list is sorted and from which row on it is shown, as its address says. */
 export function ordered(query: PageQuery, usual: { sort: string; descending: boolean }) {
@@ -78,9 +81,10 @@ const PAGES: Readonly<Record<string, (named: Readonly<Record<string, string>>, q
     addressOf('GET /records/{type}/{id}', { parameters: { type, id } }),
     addressOf('GET /documents', { query: documentsOn(type, id) }),
     addressOf('GET /records/{type}/{id}/templates', { parameters: { type, id } }),
+    addressOf('GET /records/{type}/{id}/in-hand', { parameters: { type, id } }),
   ],
-  'records-type-id-produce-template': ({ id = '', template = '' }, { edition }) => [
-    addressOf('GET /productions', { query: proofAsked(template, id, edition) }),
+  'records-type-id-produce-template': ({ id = '', template = '' }, { edition, production }) => [
+    addressOf('GET /productions', { query: proofAsked(template, id, { edition, production }) }),
   ],
   register: (_, query) => [addressOf('GET /documents', { query: documentsAsked(query) }), addressOf('GET /register')],
   templates: () => [addressOf('GET /templates')],

@@ -1,5 +1,20 @@
 import { boolean, listOf, number, requiredMapOf, shape, text, uuid } from '../shape/shape';
-import { all, bridgeStep, count, day, finding, printedFigure, uuidText, words, workings } from './answers';
+import { documentChange, wantedChanges } from '../production/document-change';
+import { inlineShape } from '../template/inlines';
+import {
+  all,
+  bridgeStep,
+  count,
+  day,
+  fieldSchema,
+  fieldValue,
+  finding,
+  moment,
+  printedFigure,
+  uuidText,
+  words,
+  workings,
+} from './answers';
 import { endpoint } from './endpoint';
 import { listQuery } from './list-query';
 
@@ -9,6 +24,15 @@ const drawn = {
   /** Absent where the caller has it, and of pages that are not asked for. */
   drawing: words().optional(),
 };
+
+/** What was changed for one document, with who did it and when. */
+export const madeChange = shape({
+  id: uuidText(),
+  change: documentChange,
+  label: words(),
+  by: words(),
+  at: moment(),
+}).required();
 
 const ofProduction = shape({ id: uuid().required() }).required();
 
@@ -29,6 +53,10 @@ const shown = {
   /** How many values were read for it. */
   read: count(),
   leftOut: all(shape({ block: words(), note: words() }).required()),
+  /** What was changed for this document: the values on its pages that are printed otherwise, by the change. */
+  changed: requiredMapOf(all(words())),
+  /** The fields that findings are about, by their paths, with their values now. */
+  fields: requiredMapOf(shape({ field: fieldSchema, value: fieldValue() }).required()),
   proved: shape({ sums: count() }).required(),
   currency: words().nullable(),
   /** The edition it is in, and those it could be in. */
@@ -55,6 +83,10 @@ const shown = {
 const proof = shape({
   /** Names the production: to explain it, to print a trial of it, to file it. */
   id: uuidText(),
+  /** Counts how often it was looked at: what is changed or filed names the one that was seen. */
+  revision: count(),
+  /** What was changed for this document alone. */
+  changes: all(madeChange),
   template: shape({
     id: words(),
     name: words(),
@@ -86,6 +118,8 @@ export const productionEndpoints = {
       /** The id of the record. */
       record: text(100).min(1).required(),
       edition: text(100),
+      /** A document in hand, to go on with. */
+      production: uuid(),
     }).required(),
     answer: proof,
     problems: [404, 409, 422],
@@ -102,6 +136,11 @@ export const productionEndpoints = {
       record: text(100).min(1).required(),
       /** What is not left to the template. */
       choices: shape({ plan: text(100), edition: text(100), houseStyle: text(100) }),
+      /** The production to go on with, and the revision of it that was seen. */
+      production: uuid(),
+      revision: number().integer().min(0),
+      /** All that shall be otherwise in this document; where it is absent, what is in hand stays. */
+      changes: wantedChanges(),
       ...drawingsWanted,
     }).required(),
     answer: proof,
@@ -122,6 +161,24 @@ export const productionEndpoints = {
     problems: [404, 422],
     twice: 'safe',
     perMinute: 300,
+  }),
+  'GET /productions/{id}/parts': endpoint({
+    about: 'What of a document can be changed for it alone: its sections, its words, the blocks that can be left out.',
+    may: 'prove',
+    parameters: ofProduction,
+    answer: shape({
+      sections: all(shape({ id: words(), note: words(), prints: boolean().required() }).required()),
+      blocks: all(
+        shape({
+          id: words(),
+          name: words(),
+          texts: all(shape({ id: words(), content: all(inlineShape) }).required()),
+          mayBeLeftOut: boolean().required(),
+        }).required(),
+      ),
+    }).required(),
+    problems: [404],
+    twice: 'safe',
   }),
   'GET /productions/{id}/trial': endpoint({
     about: 'A PDF to look at, marked as a trial on every page.',

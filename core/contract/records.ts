@@ -12,6 +12,7 @@ import {
   recordSchema,
   recordSnapshot,
   registeredDocument,
+  uuidText,
   words,
 } from './answers';
 import { documentState } from './documents';
@@ -164,6 +165,22 @@ export const recordEndpoints = {
         unfit: words().nullable(),
         /** Whether it is usually produced at the record’s stage. */
         isUsual: boolean().required(),
+      }).required(),
+    ),
+    problems: [404],
+    twice: 'safe',
+  }),
+  'GET /records/{type}/{id}/in-hand': endpoint({
+    about: 'The documents of a record that are in hand: something was changed in them, and they are not filed yet.',
+    may: 'look',
+    parameters: ofRecord,
+    answer: all(
+      shape({
+        id: uuidText(),
+        template: shape({ id: words(), name: words(), kind: words() }).required(),
+        changes: count(),
+        by: words(),
+        at: moment(),
       }).required(),
     ),
     problems: [404],

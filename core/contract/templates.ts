@@ -30,6 +30,12 @@ export const templateEndpoints = {
     ),
     twice: 'safe',
   }),
+  'GET /clauses': endpoint({
+    about: 'The clauses that can be put into templates, and into documents.',
+    may: 'look',
+    answer: all(shape({ id: words(), name: words() }).required()),
+    twice: 'safe',
+  }),
   'GET /clauses/{id}/uses': endpoint({
     about: 'The templates that put a clause in, as they are published, and in how many places.',
     may: 'look',

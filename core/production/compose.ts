@@ -11,8 +11,11 @@ import type { Workings } from '../sheet/workings';
 import { isCurrencyCode } from '../money/currency';
 import { Decimal } from '../money/decimal';
 import { LATIN_DIGITS, numberSymbols } from '../money/number-symbols';
+import type { MadeChange } from './document-change';
+import { partsOf, type DocumentParts } from './document-parts';
 import { failedCheck } from './findings/failed-check';
 import { gatherFindings, type Finding } from './findings/finding';
+import { lostChange } from './findings/lost-change';
 import { noCurrency } from './findings/no-currency';
 import { unfitRecord } from './findings/unfit-record';
 import { untranslated } from './findings/untranslated';
@@ -22,7 +25,8 @@ import type { PictureField, RecordSnapshot } from '../record/snapshot';
 import { usedDigest } from '../record/used';
 import { outcomePath } from '../record/value-path';
 import { PrintedSum } from '../sheet/printed-sum';
-import { assemble, type Assembled } from '../template/assemble';
+import { assemble, wholeBlocks, type Assembled } from '../template/assemble';
+import type { Block } from '../template/blocks';
 import { checkContext } from '../template/check';
 import { NoteWords } from '../template/noted';
 import { textOfRuns, type Assets, type ComposedDocument } from '../template/composed';
@@ -35,6 +39,7 @@ import { priceBridge } from './bridge';
 import type { Composition, OutputSettings } from './composition';
 import { Compositor } from './compositor';
 import { safeFileName } from './file-name';
+import { withChangedBlocks, withGivenValues, type LostChange } from './with-changes';
 
 /** What a document depends on besides its template and its record. */
 export interface ComposeContext {
@@ -59,6 +64,8 @@ export interface ComposeContext {
   available?: Assets;
   /** A document to look at, marked as such on every page. */
   trial?: boolean;
+  /** What was changed for this document alone. */
+  changes?: readonly MadeChange[];
 }
 
 /**
@@ -75,6 +82,8 @@ export interface Composing {
   composition: Composition;
   /** The workings of a figure or value by their id; made when asked for, since few are. */
   explain(id: string): Workings | undefined;
+  /** What of its pages can be changed for this document alone. */
+  parts(): DocumentParts;
   /** The workings of every figure and every printed value, by id: kept with a filed document. */
   explainAll(): Record<string, Workings>;
   /** Numbers and amounts of the document's figures as decimal text, by their names. */
@@ -88,12 +97,23 @@ export function composing(
   context: ComposeContext,
   makeSheet = sheetOver,
 ): Composing {
-  const edition = context.edition ?? chosenEdition(template, snapshot, context);
-  const assembled = noted(assemble(template, context.pins, edition, context.houseStyle), context.schema);
-  const composed = composingOf(assembled, snapshot, context, makeSheet);
+  const { changes = [], pins, schema } = context;
+  const given = withGivenValues(snapshot, changes, schema);
+  const edition = context.edition ?? chosenEdition(template, given.record, context);
+  const own = noted(assemble(template, pins, edition, context.houseStyle), schema);
+  const whole = (blocks: readonly Block[]) => wholeBlocks(blocks, template, pins, own.edition);
+  const { assembled, lost } = withChangedBlocks(own, changes, whole);
+  const made = { changes, lost: [...given.lost, ...lost] };
+  const composed = composingOf(assembled, given.record, context, makeSheet, made);
   return mixesDigits(composed.composition.document)
-    ? composingOf(inLatinDigits(assembled), snapshot, context, makeSheet)
+    ? composingOf(inLatinDigits(assembled), given.record, context, makeSheet, made)
     : composed;
+}
+
+/** What was changed for a document, and what of it had nothing to change. */
+interface Made {
+  changes: readonly MadeChange[];
+  lost: readonly LostChange[];
 }
 
 /** The same with words for each margin note. */
@@ -123,10 +143,12 @@ function composingOf(
   snapshot: RecordSnapshot,
   context: ComposeContext,
   makeSheet: SheetMaker,
+  made: Made,
 ): Composing {
-  const composer = new DocumentComposer(assembled, makeSheet(assembled, snapshot, context), context);
+  const composer = new DocumentComposer(assembled, makeSheet(assembled, snapshot, context), context, made);
   return {
     composition: composer.compose(),
+    parts: () => partsOf(assembled.template.layout.body, composer.by),
     explain: (id) => composer.by.explain(id),
     explainAll: () => composer.by.explainAll(),
     numbers: () => numbersOf(composer.by.sheet),
@@ -239,15 +261,17 @@ class DocumentComposer {
     readonly assembled: Assembled,
     sheet: Sheet,
     readonly context: ComposeContext,
+    readonly made: Made,
   ) {
     this.template = assembled.template;
-    this.by = new Compositor(sheet, assembled.edition.locale, context.available ?? {});
+    this.by = new Compositor(sheet, assembled.edition.locale, context.available ?? {}, made.changes);
     const { plans } = this.template;
     this.#plan = plans.find(({ id }) => id === context.plan) ?? plans[0]!;
   }
 
   compose(): Composition {
     const { by, template, assembled } = this;
+    for (const change of this.made.lost) this.by.findings.push(lostChange(change));
     this.#checkFit();
     this.#checkCurrency();
     const titleRuns = by.placed('title', this.#plan.title, 'plan');
@@ -290,6 +314,7 @@ class DocumentComposer {
       used,
       usedDigest: usedDigest(used),
       leftOut: by.leftOut,
+      changed: Object.fromEntries(this.made.changes.map(({ id }) => [id, [...(by.changed.get(id) ?? [])]])),
       proved: { sums: by.provedSums },
     };
   }

@@ -53,6 +53,8 @@ export interface Composition {
   usedDigest: string;
   /** Sections that this record leaves out, with the reason. */
   leftOut: readonly { block: string; note: string }[];
+  /** What was changed for this document alone, by the change: the values on the pages that are printed otherwise for it. */
+  changed: Readonly<Record<string, readonly string[]>>;
   /** How many printed columns were proved to add up, for the words under the findings. */
   proved: { sums: number };
 }

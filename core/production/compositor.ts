@@ -12,13 +12,17 @@ import { error, formatValue, NO_CURRENCY, rowsIn, type Value } from '../formula/
 import { workingsOf, type Workings } from '../sheet/workings';
 import { calledByType } from '../record/schema';
 import type { PrintedSum } from '../sheet/printed-sum';
-import { composeBlock, type Block, type ComposedBlock } from '../template/blocks';
+import { composeBlock, withInner, type Block, type ComposedBlock } from '../template/blocks';
+import { idsIn } from '../template/node';
+import { sectionOf } from '../template/blocks/section';
 import { brokenLines, textOfRuns, type Asset, type Assets, type PlacedPicture, type Run } from '../template/composed';
 import type { ColumnTotal, Composer, PictureBox, PrintedRuns, ValueRequest } from '../template/composer';
 import { composeInline, type Inline } from '../template/inlines';
 import { INTERFACE_LOCALE } from '../words/interface';
 import { splitPlaceholders } from '../template/placeholders';
 import type { PrintedValue } from './composition';
+import { changeNote } from './change-note';
+import type { MadeChange } from './document-change';
 import { emptyTable } from './findings/empty-table';
 import { failedValue } from './findings/failed-value';
 import type { Finding } from './findings/finding';
@@ -27,6 +31,7 @@ import { missingValue } from './findings/missing-value';
 import { printedInternal } from './findings/printed-internal';
 import { tooMuch } from './findings/too-much';
 import { unprovedSum } from './findings/unproved-sum';
+import { placesOf } from './with-changes';
 
 /** The most rows of lists in one document, and the most characters of one formatted text: far beyond what anybody reads. */
 const MOST_ROWS = 20_000;
@@ -55,6 +60,13 @@ export class Compositor implements Composer {
   readonly declaredTotals: ReadonlyMap<string, string>;
   /** How many rows of lists were printed so far. */
   #rows = 0;
+  /** Ids of the blocks that printed something. */
+  readonly printedBlocks = new Set<string>();
+  /** Keys of the values that are printed otherwise, by the change that makes them so. */
+  readonly changed = new Map<string, Set<string>>();
+  /** Changes by the path of the value that each gives, and by the block that it is seen on. */
+  readonly #given = new Map<string, string>();
+  readonly #changedBlocks = new Map<string, MadeChange>();
   /** Cells that someone may want explained, by their ids. */
   readonly #explainable = new Map<string, Cell>();
 
@@ -66,7 +78,13 @@ export class Compositor implements Composer {
     readonly locale: string,
     /** Bytes of the files and pictures that may be printed. */
     readonly available: Assets,
+    /** What was changed for this document alone. */
+    changes: readonly MadeChange[] = [],
   ) {
+    for (const made of changes) {
+      if (made.change.type === 'value') this.#given.set(made.change.path, made.id);
+      for (const place of placesOf(made)) this.#changedBlocks.set(place, made);
+    }
     const { schema, snapshot } = sheet.input;
     this.#record = calledByType(schema, snapshot.type);
     this.declaredTotals = new Map(
@@ -145,6 +163,7 @@ export class Compositor implements Composer {
     const key = keyOf(id, row);
     const cell = this.sheet.evaluate(key, formula, row);
     this.uses(cell);
+    this.#noteGiven(cell, key);
     this.values[key] = { block, workings: this.explained(this.#behind(cell)) };
     this.#refuseInternal(cell, block, key);
     return { key, value: cell.value };
@@ -197,7 +216,38 @@ export class Compositor implements Composer {
   }
 
   blocks(blocks: readonly Block[] = [], row?: Row): ComposedBlock[] {
-    return blocks.flatMap((block) => composeBlock(block, this, row));
+    return blocks.flatMap((block) => {
+      const composed = composeBlock(block, this, row);
+      if (composed.length > 0) this.printedBlocks.add(block.attrs.id);
+      const made = this.#changedBlocks.size === 0 ? undefined : this.#changeOf(block);
+      return made ? this.#marked(made, block, composed) : composed;
+    });
+  }
+
+  /** What was changed for this document has a note in the margin that says by whom. */
+  #marked(made: MadeChange, block: Block, composed: ComposedBlock[]): ComposedBlock[] {
+    const note = changeNote(made);
+    const [section] = composed;
+    // A section that was switched on says so in place of its condition.
+    if (block.type === 'whenSection' && section?.kind === 'section') return [{ ...section, note }];
+    return sectionOf(`${block.attrs.id}.change`, note, composed);
+  }
+
+  /** What was changed of a block: of itself, or of the items that its text is in. */
+  #changeOf(block: Block): MadeChange | undefined {
+    const own = this.#changedBlocks.get(block.attrs.id);
+    if (own || withInner(block, () => []) !== block) return own;
+    for (const { id } of idsIn(block)) if (this.#changedBlocks.has(id)) return this.#changedBlocks.get(id);
+    return undefined;
+  }
+
+  /** Notes that a value is printed from one that was given for this document. */
+  #noteGiven(cell: Cell, key: string): void {
+    if (this.#given.size === 0) return;
+    const reads = new Map<string, string>();
+    collectReads(cell, reads, new Set());
+    for (const [path, change] of this.#given)
+      if (reads.has(path)) this.changed.set(change, (this.changed.get(change) ?? new Set()).add(key));
   }
 
   inlines(inlines: readonly Inline[] = [], block: string, row?: Row): Run[] {

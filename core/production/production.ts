@@ -1,11 +1,18 @@
 /** What a document is before, while and after it is made: a template version, a record, and what was chosen. */
 
+import type { Clause } from '../template/clause';
+import type { MadeChange } from './document-change';
+
 /** What a person or a program chose for one document; what is absent is left to the template. */
 export interface Choices {
   plan?: string;
   edition?: string;
   /** Instead of the edition's. */
   houseStyle?: string;
+  /** What was changed for this document alone, in the order in which it was. */
+  changes?: readonly MadeChange[];
+  /** The clauses that were put in, as they were then. */
+  clauses?: readonly Clause[];
   /** Reasons for skipping findings that warn, by finding. */
   skips?: Readonly<Record<string, string>>;
 }

@@ -74,6 +74,10 @@ export function assemble(
   };
 }
 
+/** Blocks that are put into a template for one edition, made whole: its clauses in place of their names. */
+export const wholeBlocks = (blocks: readonly Block[], template: Template, pins: Pins, edition: Edition): Block[] =>
+  new Assembler(template, pins, edition).whole(blocks);
+
 /** Makes the blocks of one edition whole, and notes what it lacks. */
 class Assembler {
   readonly gaps = new Map<string, WordingGap>();

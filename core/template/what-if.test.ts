@@ -35,6 +35,21 @@ describe('values that are tried', () => {
     });
   });
 
+  it('take the currency of other money where the record itself was read with none', () => {
+    const [line] = lines(deal);
+    const bare = {
+      ...deal,
+      fields: { ...deal.fields, lines: [{ ...line!, fields: { unit_price: null } }, ...lines(deal).slice(1)] },
+    };
+    const { record } = withTried(bare, [{ path: `deal.lines{${line!.id}}.unit_price`, value: '12.5' }], demoSchema);
+    expect(lines(record)[0]!.fields.unit_price).toEqual({ amount: '12.5', currency: 'GBP' });
+    const nothing = { ...line!, fields: { unit_price: null } };
+    expect(withTried(nothing, [{ path: 'line.unit_price', value: '1' }], demoSchema).record.fields.unit_price).toEqual({
+      amount: '1',
+      currency: null,
+    });
+  });
+
   it('are blank where nothing is typed', () => {
     expect(tried('deal.order_number', '').record.fields.order_number).toBeNull();
     expect(tried('deal.site_works', '').record.fields.site_works).toEqual({ choices: [] });

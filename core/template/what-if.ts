@@ -20,7 +20,7 @@ export function withTried(
   for (const { path, value } of tried) {
     const parsed = parsePath(path);
     const steps = parsed && 'root' in parsed ? parsed.steps : [];
-    const result = steps.length > 0 ? withValue(changed, steps, value.trim(), schema) : undefined;
+    const result = steps.length > 0 ? withValue(changed, steps, value.trim(), schema, changed) : undefined;
     if (result === undefined) faults.push(`There is no “${path}” to be tried.`);
     else if ('fault' in result) faults.push(result.fault);
     else changed = result.record;
@@ -35,6 +35,7 @@ function withValue(
   [step, ...rest]: Steps,
   typed: string,
   schema: RecordSchema,
+  whole: RecordSnapshot,
 ): { record: RecordSnapshot } | { fault: string } | undefined {
   const { name, item } = step!;
   const field = fieldOf(schema, record.type, name);
@@ -44,23 +45,33 @@ function withValue(
   if (rest.length === 0) {
     if (field.target || field.type === 'image') return undefined;
     const read = typedFieldValue(field, typed);
-    return 'fault' in read ? read : put(inItsCurrency(read.value, before, record));
+    return 'fault' in read ? read : put(inItsCurrency(read.value, before, [record, whole]));
   }
   if (isRecordList(before)) {
     const at = before.findIndex(({ id }) => id === item);
-    const inside = at === -1 ? undefined : withValue(before[at]!, rest, typed, schema);
+    const inside = at === -1 ? undefined : withValue(before[at]!, rest, typed, schema, whole);
     return inside && 'record' in inside ? put(before.toSpliced(at, 1, inside.record)) : inside;
   }
   if (before === null || !isRecord(before)) return undefined;
-  const inside = withValue(before, rest, typed, schema);
+  const inside = withValue(before, rest, typed, schema, whole);
   return inside && 'record' in inside ? put(inside.record) : inside;
 }
 
-/** Money is tried in the currency that it has, or that other money of the record has. */
-function inItsCurrency(value: FieldValue, before: FieldValue, { fields }: RecordSnapshot): FieldValue {
+/** Money is tried in the currency that it has, or that other money of its record has, or of the whole record with all that it leads to. */
+function inItsCurrency(value: FieldValue, before: FieldValue, around: readonly RecordSnapshot[]): FieldValue {
   if (typeof value !== 'object' || value === null || !('amount' in value)) return value;
-  const currencyOf = (each: FieldValue) =>
-    typeof each === 'object' && each !== null && 'amount' in each ? each.currency : null;
-  const others = Object.values(fields).flatMap((each) => currencyOf(each) ?? []);
-  return { ...value, currency: currencyOf(before) ?? others[0] ?? null };
+  const [currency] = [before, ...around].flatMap((each) => currencyIn(each) ?? []);
+  return { ...value, currency: currency ?? null };
+}
+
+/** The currency of the first money in a value: itself, or within the records that it is. */
+function currencyIn(value: FieldValue): string | undefined {
+  if (typeof value !== 'object' || value === null) return undefined;
+  if ('amount' in value) return value.currency ?? undefined;
+  const inner = isRecord(value) ? Object.values(value.fields) : isRecordList(value) ? value : [];
+  for (const each of inner) {
+    const found = currencyIn(each);
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }

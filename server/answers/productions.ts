@@ -2,23 +2,26 @@ import type { productionEndpoints } from '../../core/contract/productions';
 import type { Answers } from '../edge/answer';
 import { encodingFor } from '../edge/encoding';
 import { pdfHeaders } from '../edge/file-headers';
-import { explainProof, proofDocument, proofPages, trialPdf } from '../productions/proof';
+import { explainProof, proofDocument, proofPages, proofParts, trialPdf } from '../productions/proof';
 
 /** What a screen shows of a proof at first. */
 const FIRST = [1, 2];
 
 export const productionAnswers: Answers<typeof productionEndpoints> = {
-  'GET /productions': ({ query: { template, record, edition }, services, caller, event }) => {
-    const wanted = { templateId: template, recordId: record, choices: { edition } };
+  'GET /productions': ({ query: { template, record, edition, production }, services, caller, event }) => {
+    const of = production === undefined ? undefined : { id: production };
+    const wanted = { templateId: template, recordId: record, choices: edition === undefined ? {} : { edition }, of };
     return proofDocument(services, wanted, caller, { has: [], near: FIRST, encoding: encodingFor(event) });
   },
   'POST /productions': ({ body, services, caller, event }) => {
-    const { template, record, choices = {}, has = [], near = FIRST } = body;
-    const wanted = { templateId: template, recordId: record, choices };
+    const { template, record, choices = {}, production, revision, changes, has = [], near = FIRST } = body;
+    const of = production === undefined ? undefined : { id: production, revision };
+    const wanted = { templateId: template, recordId: record, choices, changes, of };
     return proofDocument(services, wanted, caller, { has, near, encoding: encodingFor(event) });
   },
   'GET /productions/{id}/pages': ({ parameters, query, services, caller, event }) =>
     proofPages(services, parameters.id, query, caller, encodingFor(event)),
+  'GET /productions/{id}/parts': ({ parameters, services, caller }) => proofParts(services, parameters.id, caller),
   'GET /productions/{id}/trial': async ({ parameters, services, caller }) => {
     const { bytes, fileName } = await trialPdf(services, parameters.id, caller);
     return { bytes, headers: pdfHeaders(fileName) };

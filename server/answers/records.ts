@@ -3,6 +3,7 @@ import { changeField } from '../change';
 import type { Answers } from '../edge/answer';
 import { seesKind } from '../people/access';
 import { registeredFor } from '../productions/registered';
+import { documentsInHand } from '../productions/production';
 import { templatesFor } from '../productions/templates-for';
 import { changeLayout, readLayouts, readListAnew } from '../records/layout-setup';
 import { withPictures } from '../records/pictures';
@@ -35,6 +36,8 @@ export const recordAnswers: Answers<typeof recordEndpoints> = {
   },
   'GET /records/{type}/{id}/templates': ({ parameters, services, caller }) =>
     templatesFor(services.database, parameters, caller),
+  'GET /records/{type}/{id}/in-hand': ({ parameters, services, caller }) =>
+    documentsInHand(services.database, parameters, caller),
   'PATCH /fields': async ({ body, services, caller }) => {
     await changeField(services.database, body, caller);
     return { changed: true };

@@ -5,6 +5,7 @@ import { putInTemplate, takeOutTemplate } from '../template-file';
 import {
   archiveTemplate,
   clauseUses,
+  listClauses,
   listTemplates,
   listVersions,
   readVersion,
@@ -14,6 +15,7 @@ import { templateThumbnail } from '../thumbnail';
 
 export const templateAnswers: Answers<typeof templateEndpoints> = {
   'GET /templates': ({ services, caller }) => listTemplates(services.database, caller),
+  'GET /clauses': ({ services }) => listClauses(services.database),
   'GET /clauses/{id}/uses': ({ parameters, services, caller }) => clauseUses(services.database, parameters.id, caller),
   'POST /templates': ({ query, body, services, caller }) => putInTemplate(services, body, caller, query),
   'GET /templates/{id}': ({ parameters, services, caller }) =>

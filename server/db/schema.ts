@@ -261,10 +261,19 @@ export const productions = pgTable(
     used: jsonb('used').$type<UsedValues>().notNull(),
     usedDigest: text('used_digest').notNull(),
     byId: uuid('by_id'),
+    /** How often it was looked at anew: what is filed is what was looked at last. */
+    revision: integer('revision').notNull().default(0),
+    /** Whether something was changed in it, and nothing is filed from it yet: it is kept until then, for colleagues too. */
+    inHand: boolean('in_hand').notNull().default(false),
     /** When the record was read: what was filed for it later does not count. */
     at: at('at').notNull().defaultNow(),
   },
-  (table) => [index('productions_at').on(table.at)],
+  (table) => [
+    index('productions_at').on(table.at),
+    index('productions_in_hand')
+      .on(table.recordType, table.recordId)
+      .where(sql`${table.inHand}`),
+  ],
 );
 
 /** Every number that was ever taken from a series: there are no gaps. */

@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import { fieldAt } from '../../core/record/field-at';
 import { composing, lastSheet, type Composing } from '../../core/production/compose';
 import type { Typesetter } from '../../render/typst/typesetter';
 import type { CompositionInput } from './press';
@@ -49,7 +50,9 @@ export class ProofsAtHand {
     const kept = this.#kept(asked);
     if (kept.content) return kept.content;
     const { composition } = kept.composing;
-    const content = proofContent(composition, this.typesetter.proof(composition.document, composition.assets));
+    const { snapshot, context } = asked.input;
+    const pages = this.typesetter.proof(composition.document, composition.assets);
+    const content = proofContent(composition, pages, (path) => fieldAt(path, snapshot, context.schema));
     this.#byInput.set(this.#inputs.get(asked.key)!, { ...kept, content });
     return content;
   }

@@ -1,6 +1,7 @@
 import PQueue from 'p-queue';
 import type { ComposeContext } from '../../core/production/compose';
 import type { Composition } from '../../core/production/composition';
+import type { DocumentParts } from '../../core/production/document-parts';
 import type { Outcome } from '../../core/production/replay';
 import type { LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
@@ -29,6 +30,7 @@ export type PressTask =
   | ({ kind: 'proof'; input: CompositionInput; key: string } & Proofing)
   | { kind: 'pages'; input: CompositionInput; key: string; span: Span; encoding: Encoding }
   | { kind: 'explain'; input: CompositionInput; key: string; id: string }
+  | { kind: 'parts'; input: CompositionInput; key: string }
   | { kind: 'print'; input: CompositionInput }
   | { kind: 'outcome'; input: CompositionInput }
   | { kind: 'thumbnail'; input: CompositionInput; width: number }
@@ -61,7 +63,13 @@ export interface Print {
 
 /** Whether a task takes memory that the machine should have back. Composing alone takes little. */
 function isForAlone(task: PressTask): boolean {
-  return 'input' in task && task.kind !== 'compose' && task.kind !== 'explain' && isOutsize(task.input.snapshot);
+  return (
+    'input' in task &&
+    task.kind !== 'compose' &&
+    task.kind !== 'explain' &&
+    task.kind !== 'parts' &&
+    isOutsize(task.input.snapshot)
+  );
 }
 
 /** What people wait for goes first, then filings, and pictures for the shelf last. */
@@ -69,6 +77,7 @@ const PRIORITIES: Readonly<Record<PressTask['kind'], number>> = {
   proof: 2,
   pages: 2,
   explain: 2,
+  parts: 2,
   compose: 2,
   outcome: 1,
   'look over': 1,
@@ -124,6 +133,11 @@ export class Press {
   /** How one figure or value of a proof came about; quick while a process still has the proof at hand. */
   explain(input: CompositionInput, key: string, id: string): Promise<Workings | undefined> {
     return this.#run<Workings | undefined>({ kind: 'explain', input, key, id });
+  }
+
+  /** What of a document can be changed for it alone. */
+  parts(input: CompositionInput, key: string): Promise<DocumentParts> {
+    return this.#run<DocumentParts>({ kind: 'parts', input, key });
   }
 
   print(input: CompositionInput): Promise<Print> {

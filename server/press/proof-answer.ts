@@ -3,6 +3,7 @@ import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, QueryOf, Served } from '../../core/contract/endpoint';
 import type { Composition } from '../../core/production/composition';
 import { sectionNotes } from '../../core/production/composed-blocks';
+import type { FieldAt } from '../../core/record/field-at';
 import { pageContents } from '../../core/production/page-contents';
 import type { Run } from '../../core/template/composed';
 import type { ProofPages } from '../../render/typst/typesetter';
@@ -14,7 +15,10 @@ export type ProofAnswer = Served<Omit<Answered, 'pages'>> & Pick<Answered, 'page
 export type PagesAnswer = AnswerOf<Contract['GET /productions/{id}/pages']>;
 export type Span = QueryOf<Contract['GET /productions/{id}/pages']>;
 /** What is known of it before it is composed. */
-export type ProofHead = Pick<ProofAnswer, 'id' | 'template' | 'record' | 'issueDate' | 'editions'>;
+export type ProofHead = Pick<
+  ProofAnswer,
+  'id' | 'revision' | 'changes' | 'template' | 'record' | 'issueDate' | 'editions'
+>;
 export type DraftProofAnswer = Served<AnswerOf<Contract['POST /templates/{id}/draft/proof']>>;
 /** The same of a draft, which names no production. */
 export type DraftHead = Pick<DraftProofAnswer, 'record' | 'issueDate' | 'editions' | 'houseStyle'>;
@@ -30,7 +34,11 @@ export interface Sent {
 }
 
 /** Everything that a proof can be asked for, with what is on each page. */
-export function proofContent(composition: Composition, { glyphs, pages, pageSize }: ProofPages): ProofContent {
+export function proofContent(
+  composition: Composition,
+  { glyphs, pages, pageSize }: ProofPages,
+  field: (path: string) => FieldAt | undefined,
+): ProofContent {
   const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes } =
     composition;
   const contents = pageContents(pages);
@@ -44,6 +52,13 @@ export function proofContent(composition: Composition, { glyphs, pages, pageSize
     title,
     read: Object.keys(used).length,
     leftOut,
+    changed: composition.changed,
+    fields: Object.fromEntries(
+      findings.flatMap(({ path }) => {
+        const found = path === undefined ? undefined : field(path);
+        return found ? [[path!, { field: found.field, value: found.value }]] : [];
+      }),
+    ),
     proved,
     currency,
     edition,
@@ -100,7 +115,9 @@ function shownValues(values: Composition['values'], { header, body }: Compositio
     if (Array.isArray(part)) return part.forEach(visit);
     if (typeof part !== 'object' || part === null) return;
     const { value, text } = part as Partial<Extract<Run, { kind: 'text' }>>;
-    if (value !== undefined && text !== undefined) texts.set(value, `${texts.get(value) ?? ''}${text}`);
+    // A value on several lines is one of several runs.
+    if (value !== undefined && text !== undefined)
+      texts.set(value, texts.has(value) ? `${texts.get(value)}, ${text}` : text);
     else Object.values(part).forEach(visit);
   };
   visit([header, body]);

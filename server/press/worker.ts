@@ -67,6 +67,8 @@ async function withInput(task: Extract<PressTask, { input: CompositionInput }>, 
     }
     case 'pages':
       return compressed(JSON.stringify(pagesAnswer(atHand.content(asked(task.key)), task.span)), task.encoding);
+    case 'parts':
+      return atHand.composed(asked(task.key)).parts();
     case 'explain':
       return atHand.composed(asked(task.key)).explain(task.id);
     case 'print': {

@@ -24,7 +24,7 @@ import { addToTrail } from '../trail';
 import { openSteps } from './engine';
 import { addEvent, tellChanged } from './events';
 import { takeNumber } from './numbers';
-import { ownProduction, planOf, productionInput, type Production } from './production';
+import { changedMeanwhile, openProduction, planOf, productionInput, type Production } from './production';
 import { currentTemplate, readForTemplate, templateVersion } from './template';
 import { whatStops } from './steps/step';
 
@@ -117,7 +117,8 @@ function sameTexts(one: Readonly<Record<string, string>>, other: Readonly<Record
 
 async function begin(services: FilingServices, request: FilingRequest, key: string, caller: Caller): Promise<Accepted> {
   const { database, queue, press } = services;
-  const proofed = await ownProduction(database, request.production, caller);
+  const proofed = await openProduction(database, request.production, caller);
+  if (request.revision !== undefined && request.revision !== proofed.revision) throw changedMeanwhile();
   const published = await publishedStill(database, proofed);
   const { template } = published;
   if (proofed.issueDate !== today())
@@ -131,7 +132,7 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
   refuseUnseenRecord(caller, template.record.type);
 
   const at = new Date();
-  const snapshot = await readForTemplate({ database, press }, published, proofed.recordId);
+  const snapshot = await readForTemplate({ database, press }, published, proofed.recordId, proofed.choices);
   const composition = await press.compose(await productionInput(database, { ...proofed, snapshot, at }));
   await refuseChanged(proofed.used, composition, snapshot);
   refuseFindings(composition, request.skips);
@@ -148,7 +149,7 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
     const number = await takeNumber(transaction, series, proofed.issueDate, caller.name);
     await transaction
       .update(productions)
-      .set({ snapshot, at, used, usedDigest, choices })
+      .set({ snapshot, at, used, usedDigest, choices, inHand: false })
       .where(eq(productions.id, proofed.id));
     const found = {
       number: number.text,

@@ -1,15 +1,21 @@
-import { and, eq, lt, notExists } from 'drizzle-orm';
+import { and, desc, eq, lt, not, notExists, or } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Composition } from '../../core/production/composition';
+import { aboutSame, type AddChange, type MadeChange, type WantedChange } from '../../core/production/document-change';
 import type { Choices } from '../../core/production/production';
 import type { RecordSnapshot } from '../../core/record/snapshot';
+import type { Clause } from '../../core/template/clause';
 import type { Template } from '../../core/template/template';
+import { everyBlock } from '../../core/template/walk';
 import { today } from '../config';
 import type { Connection, Database } from '../db/database';
-import { documents, productions } from '../db/schema';
+import { clauses, documents, productions } from '../db/schema';
+import { refuseUnseenKind, refuseUnseenRecord, seesKind } from '../people/access';
 import type { Caller } from '../people/caller';
 import type { CompositionInput, Press } from '../press/press';
 import { Problem } from '../problem';
+import { schemaFor } from '../records/record-list';
+import type { RecordId } from '../records/source';
 import { CRM } from '../records/sources';
 import {
   compositionInput,
@@ -25,7 +31,11 @@ export type Production = typeof productions.$inferSelect;
 export interface Wanted {
   templateId: string;
   recordId: string;
-  choices: Choices;
+  choices: Omit<Choices, 'changes'>;
+  /** What shall be otherwise in this document; what is in hand stays as it is where nothing is said. */
+  changes?: readonly WantedChange[];
+  /** The production that is gone on with, and the revision of it that was seen. */
+  of?: { id: string; revision?: number };
 }
 
 /** A production that was begun: its record is read, and nothing is composed yet. */
@@ -36,19 +46,115 @@ export interface Begun {
   snapshot: RecordSnapshot;
   issueDate: string;
   at: Date;
+  /** The revision that this makes, and whether the production is there already. */
+  revision: number;
+  isKnown: boolean;
 }
 
 /** Begins a production with the template as it is published now: reads the record with what is used of it. @throws Problem, SourceError */
 export async function beginProduction(
   services: { database: Database; press: Press },
-  { templateId, recordId, choices }: Wanted,
+  wanted: Wanted,
   caller: Caller,
 ): Promise<Begun> {
-  const published = await producibleTemplate(services.database, templateId, caller);
+  const { database } = services;
+  const published = await producibleTemplate(database, wanted.templateId, caller);
+  const known = wanted.of && (await goneOnWith(database, wanted, caller));
+  const choices = await chosen(database, wanted, known, caller);
   refuseUnknownChoices(published, choices);
   const at = new Date();
-  const snapshot = await readForTemplate(services, published, recordId);
-  return { id: uuidv7(), published, choices, snapshot, issueDate: today(), at };
+  const snapshot = await readForTemplate(services, published, wanted.recordId, choices);
+  const id = known?.id ?? uuidv7();
+  return {
+    id,
+    published,
+    choices,
+    snapshot,
+    issueDate: today(),
+    at,
+    revision: (known?.revision ?? -1) + 1,
+    isKnown: known !== undefined,
+  };
+}
+
+/** The production that somebody goes on with. @throws Problem where it is another one’s, of something else, or was changed meanwhile */
+async function goneOnWith(
+  connection: Connection,
+  { of, templateId, recordId }: Wanted,
+  caller: Caller,
+): Promise<Production> {
+  const { id, revision } = of!;
+  const row = await openProduction(connection, id, caller);
+  const { template } = await templateVersion(connection, row.templateVersionId);
+  if (template.id !== templateId || row.recordId !== recordId) throw notOpen();
+  if (revision !== undefined && revision !== row.revision) throw changedMeanwhile();
+  return row;
+}
+
+/** What is told where somebody else was faster. */
+export const changedMeanwhile = () =>
+  new Problem(
+    409,
+    'Somebody else went on with this document',
+    'Nothing of yours was changed or filed. Look at it as it is now, then go on.',
+    { reason: 'revised' },
+  );
+
+/** What is chosen: what was in hand, with what is asked for in its place. */
+async function chosen(
+  connection: Connection,
+  { choices, changes }: Wanted,
+  known: Production | undefined,
+  caller: Caller,
+): Promise<Choices> {
+  const before = known?.choices ?? {};
+  const made = changes ? madeBy(changes, before.changes ?? [], caller) : (before.changes ?? []);
+  const { changes: _, clauses: kept = [], skips: _skips, ...others } = before;
+  const clauses = await putIn(connection, made, kept);
+  return {
+    ...(changes === undefined && known ? others : {}),
+    ...choices,
+    ...(made.length > 0 && { changes: made }),
+    ...(clauses.length > 0 && { clauses }),
+  };
+}
+
+/** Changes with who made each and when; those that were there keep theirs. A change takes the place of an earlier one of the same thing. */
+function madeBy(wanted: readonly WantedChange[], before: readonly MadeChange[], caller: Caller): MadeChange[] {
+  const made = wanted.map(
+    (each) => before.find(({ id }) => id === each.id) ?? { ...each, by: caller.name, at: new Date().toISOString() },
+  );
+  for (const { change } of made) if (change.type === 'add') refuseFormulas(change);
+  return made.filter(({ change }, at) => !made.slice(at + 1).some((later) => aboutSame(change, later.change)));
+}
+
+const PLAIN: readonly string[] = ['paragraph', 'heading', 'bulletList', 'numberedList', 'clause', 'space'];
+
+/** What is put in by hand is words and clauses: numbers come from figures. @throws Problem */
+function refuseFormulas({ content }: AddChange): void {
+  const all = everyBlock(content);
+  const isPlain = all.every(({ type }) => PLAIN.includes(type)) && !JSON.stringify(content).includes('"type":"value"');
+  if (!isPlain)
+    throw new Problem(
+      422,
+      'Only words and clauses can be put in',
+      'Values and tables belong to the template. Ask an author to add them there.',
+    );
+}
+
+/** The clauses that are put in: as they were when each was. @throws Problem for one that is not there */
+async function putIn(connection: Connection, made: readonly MadeChange[], kept: readonly Clause[]): Promise<Clause[]> {
+  const added = made.flatMap(({ change }) => (change.type === 'add' ? everyBlock(change.content) : []));
+  const names = [...new Set(added.flatMap((block) => (block.type === 'clause' ? block.attrs.clause : [])))];
+  const all: Clause[] = [];
+  for (const name of names) {
+    const known = kept.find(({ id }) => id === name);
+    const [row] = known ? [] : await connection.select().from(clauses).where(eq(clauses.id, name));
+    const clause = known ?? row?.body;
+    if (!clause) throw new Problem(422, 'No such clause', 'This clause is not here any more. Choose another one.');
+    all.push(clause);
+  }
+  return all;
 }
 
 /** Refuses a plan, an edition or a house style that the template does not have. @throws Problem */
@@ -70,7 +176,7 @@ function refuseUnknownChoices({ template, pins }: PublishedTemplate, { plan, edi
 
 /** What a begun production is composed from. */
 export const inputOf = (connection: Connection, { published, choices, snapshot, at, issueDate }: Begun) =>
-  compositionInput(connection, published, snapshot, { ...circumstances(choices), issueDate }, at);
+  compositionInput(connection, withClauses(published, choices), snapshot, { ...circumstances(choices), issueDate }, at);
 
 /** What a kept production is composed from, with its number once it has one. */
 export async function productionInput(
@@ -78,41 +184,92 @@ export async function productionInput(
   { templateVersionId, choices, snapshot, at, issueDate }: Production,
   number?: { serial: number; text: string },
 ): Promise<CompositionInput> {
-  const published = await templateVersion(connection, templateVersionId);
+  const published = withClauses(await templateVersion(connection, templateVersionId), choices);
   return compositionInput(connection, published, snapshot, { ...circumstances(choices), issueDate, number }, at);
 }
 
-const circumstances = ({ skips: _skips, ...forced }: Choices) => forced;
+const circumstances = ({ skips: _skips, clauses: _clauses, ...forced }: Choices) => forced;
+
+/** What a version holds on to, and the clauses that were put in for one document. */
+const withClauses = (
+  { template, pins }: Pick<PublishedTemplate, 'template' | 'pins'>,
+  { clauses: own = [] }: Choices,
+) => ({
+  template,
+  pins: own.length === 0 ? pins : { ...pins, clauses: [...pins.clauses, ...own] },
+});
 
 /** Keeps a production, so that any process can explain it, print it and file it. */
 export async function keepProduction(
   connection: Connection,
-  { id, published, choices, snapshot, issueDate, at }: Begun,
+  { id, published, choices, snapshot, issueDate, at, revision, isKnown }: Begun,
   { used, usedDigest }: Pick<Composition, 'used' | 'usedDigest'>,
   caller: Caller,
 ): Promise<void> {
-  await connection.insert(productions).values({
-    id,
+  const inHand = (choices.changes ?? []).length > 0;
+  const now = {
     templateVersionId: published.versionId,
-    recordSource: CRM,
-    recordType: snapshot.type,
-    recordId: snapshot.id,
     choices,
     issueDate,
     snapshot,
     used,
     usedDigest,
-    byId: caller.id,
     at,
-  });
+    revision,
+    inHand,
+  };
+  if (!isKnown) {
+    const { type, id: recordId } = snapshot;
+    await connection
+      .insert(productions)
+      .values({ id, recordSource: CRM, recordType: type, recordId, byId: caller.id, ...now });
+    return;
+  }
+  const its = and(eq(productions.id, id), eq(productions.revision, revision - 1), notExists(filedFrom(connection)));
+  const changed = await connection.update(productions).set(now).where(its).returning({ id: productions.id });
+  if (changed.length === 0) throw changedMeanwhile();
 }
 
-/** A production of the caller's own. @throws Problem where it is not theirs, or is not kept any more */
-export async function ownProduction(connection: Connection, id: string, caller: Caller): Promise<Production> {
-  const its = and(eq(productions.id, id), eq(productions.byId, caller.id));
-  const [row] = await connection.select().from(productions).where(its);
-  if (!row) throw new Problem(404, 'This proof is no longer open', 'Refresh the proof (R), then go on.');
+/** A production of the caller's own, or one in hand that they may go on with. @throws Problem where it is neither, or is not kept any more */
+export async function openProduction(connection: Connection, id: string, caller: Caller): Promise<Production> {
+  const [row] = await connection.select().from(productions).where(eq(productions.id, id));
+  if (!row || (row.byId !== caller.id && !row.inHand)) throw notOpen();
+  if (row.byId !== caller.id) {
+    refuseUnseenRecord(caller, row.recordType);
+    refuseUnseenKind(caller, (await templateVersion(connection, row.templateVersionId)).template.kind);
+  }
   return row;
+}
+
+const notOpen = () => new Problem(404, 'This proof is no longer open', 'Refresh the proof (R), then go on.');
+
+/** A document in hand: begun, changed, and not filed yet. */
+export interface InHand {
+  id: string;
+  template: { id: string; name: string; kind: string };
+  changes: number;
+  /** Who changed something last, and when. */
+  by: string;
+  at: string;
+}
+
+/** The documents of a record that are in hand, the latest first. @throws Problem */
+export async function documentsInHand(connection: Connection, record: RecordId, caller: Caller): Promise<InHand[]> {
+  await schemaFor(record.type, caller);
+  const rows = await connection
+    .select({ id: productions.id, versionId: productions.templateVersionId, choices: productions.choices })
+    .from(productions)
+    .where(and(productions.inHand, eq(productions.recordType, record.type), eq(productions.recordId, record.id)))
+    .orderBy(desc(productions.at));
+  const all = await Promise.all(
+    rows.map(async ({ id, versionId, choices: { changes = [] } }) => {
+      const { template } = await templateVersion(connection, versionId);
+      const last = changes.reduce((one, other) => (one.at > other.at ? one : other));
+      const { id: templateId, name, kind } = template;
+      return { id, template: { id: templateId, name, kind }, changes: changes.length, by: last.by, at: last.at };
+    }),
+  );
+  return all.filter(({ template }) => seesKind(caller, template.kind));
 }
 
 /** The plan that a production goes by: the chosen one, or the template's first. */
@@ -120,11 +277,16 @@ export const planOf = ({ plans }: Template, { plan }: Choices) => plans.find(({ 
 
 const KEPT_FOR = 24 * 3_600_000;
 
-/** Drops productions that nothing was filed from within a day. */
+const IN_HAND_FOR = 90 * KEPT_FOR;
+
+/** Drops productions that nothing was filed from within a day; those in hand stay for three months after they were last looked at. */
 export async function dropOldProductions(connection: Connection, now = Date.now()): Promise<void> {
-  const filed = connection
-    .select({ id: documents.id })
-    .from(documents)
-    .where(eq(documents.productionId, productions.id));
-  await connection.delete(productions).where(and(lt(productions.at, new Date(now - KEPT_FOR)), notExists(filed)));
+  const isOld = or(
+    and(not(productions.inHand), lt(productions.at, new Date(now - KEPT_FOR))),
+    lt(productions.at, new Date(now - IN_HAND_FOR)),
+  );
+  await connection.delete(productions).where(and(isOld, notExists(filedFrom(connection))));
 }
+
+const filedFrom = (connection: Connection) =>
+  connection.select({ id: documents.id }).from(documents).where(eq(documents.productionId, productions.id));

@@ -1,5 +1,6 @@
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf } from '../../core/contract/endpoint';
+import type { DocumentParts } from '../../core/production/document-parts';
 import { calledRecord } from '../../core/record/layout';
 import { calledByType } from '../../core/record/schema';
 import type { Workings } from '../../core/sheet/workings';
@@ -15,7 +16,7 @@ import {
   beginProduction,
   inputOf,
   keepProduction,
-  ownProduction,
+  openProduction,
   productionInput,
   type Begun,
   type Wanted,
@@ -38,17 +39,22 @@ export async function proofDocument(
   const { database, press } = services;
   const begun = await beginProduction(services, wanted, caller);
   const [input, head] = await Promise.all([inputOf(database, begun), headOf(begun)]);
-  const { answer, ...kept } = await press.proof(input, begun.id, { head, ...sending });
+  const { answer, ...kept } = await press.proof(input, keyOf(begun), { head, ...sending });
   await keepProduction(database, begun, kept, caller);
   return new EncodedJson(answer, sending.encoding);
 }
 
-async function headOf({ id, published, snapshot, issueDate }: Begun): Promise<ProofHead> {
+/** Names a proof for the press: each time that somebody goes on with a production, it is another one. */
+const keyOf = ({ id, revision }: { id: string; revision: number }) => `${id} ${revision}`;
+
+async function headOf({ id, published, snapshot, issueDate, revision, choices }: Begun): Promise<ProofHead> {
   const { template, versionId, version } = published;
   const schema = await recordSchema();
   const { type } = snapshot;
   return {
     id,
+    revision,
+    changes: choices.changes ?? [],
     template: { id: template.id, name: template.name, kind: template.kind, versionId, version },
     record: { type, called: calledByType(schema, type), id: snapshot.id, name: calledRecord(snapshot, schema) },
     issueDate,
@@ -64,8 +70,15 @@ export async function proofPages(
   caller: Caller,
   encoding: Encoding,
 ): Promise<EncodedJson<PagesAnswer>> {
-  const input = await productionInput(database, await ownProduction(database, id, caller));
-  return new EncodedJson(await press.pages(input, id, span, encoding), encoding);
+  const production = await openProduction(database, id, caller);
+  const input = await productionInput(database, production);
+  return new EncodedJson(await press.pages(input, keyOf(production), span, encoding), encoding);
+}
+
+/** What of a document can be changed for it alone. @throws Problem */
+export async function proofParts({ database, press }: Services, id: string, caller: Caller): Promise<DocumentParts> {
+  const production = await openProduction(database, id, caller);
+  return press.parts(await productionInput(database, production), keyOf(production));
 }
 
 /**
@@ -77,7 +90,7 @@ export async function trialPdf(
   id: string,
   caller: Caller,
 ): Promise<{ bytes: Buffer; fileName: string }> {
-  return printTrial(press, await productionInput(database, await ownProduction(database, id, caller)));
+  return printTrial(press, await productionInput(database, await openProduction(database, id, caller)));
 }
 
 /** Prints a document that takes no number, marked as a trial on every page. @throws Problem */
@@ -96,8 +109,8 @@ export async function explainProof(
   value: string,
   caller: Caller,
 ): Promise<Workings> {
-  const production = await ownProduction(database, id, caller);
-  const workings = await press.explain(await productionInput(database, production), id, value);
+  const production = await openProduction(database, id, caller);
+  const workings = await press.explain(await productionInput(database, production), keyOf(production), value);
   if (!workings)
     throw new Problem(404, 'No such value', 'This proof has no value of that name. Refresh the proof (R).');
   return workings;

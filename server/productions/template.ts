@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache';
 import { partField } from '../../core/record/layout';
 import { treeOf, type PathTree } from '../../core/record/paths';
 import type { RecordSchema } from '../../core/record/schema';
+import type { Choices } from '../../core/production/production';
 import type { Pins, Template } from '../../core/template/template';
 import { keptVersion } from '../../core/template/file/kept';
 import { readsOf } from '../../core/template/reads';
@@ -106,9 +107,17 @@ export async function readForTemplate(
   keeping: Keeping,
   { template, pins, versionId }: PublishedTemplate,
   recordId: string,
+  { changes = [], clauses = [] }: Choices = {},
 ): Promise<RecordSnapshot> {
   const schema = await recordSchema();
-  return readWithPaths(keeping, template, readsOfVersion(template, pins, schema, versionId), recordId);
+  if (clauses.length === 0)
+    return readWithPaths(keeping, template, readsOfVersion(template, pins, schema, versionId), recordId);
+  // What is put in may read more than the template does.
+  const added = changes.flatMap(({ change }) => (change.type === 'add' ? change.content : []));
+  const { layout } = template;
+  const whole = { ...template, layout: { ...layout, body: [...layout.body, ...added] } };
+  const paths = readsOf(whole, { ...pins, clauses: [...pins.clauses, ...clauses] }, schema);
+  return readWithPaths(keeping, template, paths, recordId);
 }
 
 /** The same where what the template reads is known already. @throws SourceError */
@@ -166,7 +175,7 @@ export async function compositionInput(
   { template, pins }: Pick<PublishedTemplate, 'template' | 'pins'>,
   snapshot: RecordSnapshot,
   circumstances: Partial<
-    Pick<ComposeContext, 'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial'>
+    Pick<ComposeContext, 'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial' | 'changes'>
   > = {},
   before = new Date(),
 ): Promise<CompositionInput> {

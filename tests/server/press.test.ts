@@ -35,6 +35,8 @@ function input(deal: string, body?: Block[], text = ''): CompositionInput {
 }
 const HEAD = {
   id: 'p',
+  revision: 0,
+  changes: [],
   template: { id: 'quote', name: 'Quote', kind: 'quote', versionId: 'v', version: 1 },
   record: { type: 'Deal', called: 'deal', id: 'D-1', name: 'Two gates' },
   issueDate: '2026-11-23',

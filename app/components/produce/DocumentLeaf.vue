@@ -1,10 +1,16 @@
 <script setup lang="ts">
-import { MARGIN_NOTES } from '#core/template/margin-note';
+import type { DocumentChange } from '#core/production/document-change';
 import type { Proof } from '~/stores/proof';
 
-/** What is particular to this document: its circumstances, and the sections that it leaves out. */
-const { proof, edition } = defineProps<{ proof: Proof; edition: string | undefined; frozen: boolean }>();
-defineEmits<{ edition: [id: string | undefined] }>();
+/** What is particular to this document: its circumstances, and what is otherwise in it than the template and the record say. */
+const { proof, edition } = defineProps<{
+  proof: Proof;
+  edition: string | undefined;
+  frozen: boolean;
+  /** Gives whether it was done. */
+  make: (change: DocumentChange, label: string) => Promise<boolean>;
+}>();
+defineEmits<{ edition: [id: string | undefined]; takeBack: [id: string]; show: [value: string] }>();
 const trialAddress = computed(() => addressOf('GET /productions/{id}/trial', { parameters: { id: proof.id } }));
 /** Stands for the edition that the record asks for. */
 const OWN = '*';
@@ -53,12 +59,14 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
       <a :href="trialAddress" target="_blank" rel="noopener">Open a trial PDF</a>
       <span class="quiet">: marked on every page, without a number.</span>
     </p>
-    <template v-if="proof.leftOut.length > 0">
-      <h3>Left out for this {{ proof.record.called }}</h3>
-      <ul>
-        <li v-for="left in proof.leftOut" :key="left.block">{{ MARGIN_NOTES.leftOut(left.note) }}</li>
-      </ul>
-    </template>
+    <DocumentChanges
+      :changes="proof.changes"
+      :proof="proof"
+      :frozen="frozen"
+      @take-back="$emit('takeBack', $event)"
+      @show="$emit('show', $event)"
+    />
+    <DocumentParts :proof="proof" :frozen="frozen" :make="make" />
   </section>
 </template>
 
@@ -79,13 +87,5 @@ dd {
 }
 .trial {
   margin-top: 14px;
-}
-h3 {
-  margin: 16px 0 4px;
-  font: 500 13px/18px var(--sans);
-}
-li {
-  color: var(--slate);
-  font: italic 12.5px/18px var(--serif);
 }
 </style>

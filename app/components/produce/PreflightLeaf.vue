@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import type { Finding } from '#core/production/findings/finding';
+import type { FieldSchema } from '#core/record/schema';
+import type { Proof } from '~/stores/proof';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The findings, each with its ways out: set the field, see the workings, skip with a reason. */
-const { findings, skipped, proved, read, record, whyNot } = defineProps<{
+const { findings, skipped, proved, read, record, whyNot, fields, give } = defineProps<{
   findings: readonly Finding[];
   skipped: Readonly<Record<string, string>>;
   proved: number;
@@ -13,6 +15,10 @@ const { findings, skipped, proved, read, record, whyNot } = defineProps<{
   template: string;
   /** Why the person may not skip and file. */
   whyNot: string | undefined;
+  /** The fields that findings are about, by their paths. */
+  fields: Proof['fields'];
+  /** Gives a value for this document alone; gives why it was refused, or nothing. */
+  give: (path: string, field: FieldSchema, value: string) => Promise<string | undefined>;
 }>();
 const emit = defineEmits<{
   show: [finding: Finding];
@@ -26,8 +32,12 @@ const provedWords = computed(() => {
 });
 const types = useRecordTypesStore();
 const called = computed(() => types.called(record.type));
+/** The finding whose value is being given for this document alone. */
+const giving = ref<string>();
 const skipping = ref<string>();
 const reason = ref('');
+/** Files of a record are not typed. */
+const isGivable = (path: string) => fields[path] !== undefined && fields[path].field.type !== 'image';
 const vFocus = { mounted: (element: HTMLElement) => element.focus() };
 
 function skip(finding: Finding): void {
@@ -48,7 +58,16 @@ function skip(finding: Finding): void {
       @show="emit('show', finding)"
     >
       <p v-if="skipped[finding.id]" class="reason">Skipped: “{{ skipped[finding.id] }}”</p>
-      <form v-if="skipping === finding.id" class="do" @submit.prevent="skip(finding)">
+      <FieldInput
+        v-if="giving === finding.id && fields[finding.path ?? '']"
+        class="do"
+        :field="fields[finding.path!]!.field"
+        :value="fields[finding.path!]!.value"
+        :label="`${fields[finding.path!]!.field.label}, for this document alone`"
+        :write="(value) => give(finding.path!, fields[finding.path!]!.field, value)"
+        @done="giving = undefined"
+      />
+      <form v-else-if="skipping === finding.id" class="do" @submit.prevent="skip(finding)">
         <InputText
           v-model="reason"
           v-focus
@@ -70,6 +89,15 @@ function skip(finding: Finding): void {
           @click="
             navigateTo({ path: recordPath(record.type, record.id), query: { field: finding.path, proof: template } })
           "
+        />
+        <PermittedButton
+          v-if="finding.path && isGivable(finding.path)"
+          label="For this document alone"
+          size="small"
+          severity="secondary"
+          outlined
+          :why-not="whyNot"
+          @press="giving = finding.id"
         />
         <Button
           v-if="finding.workings"

@@ -97,6 +97,15 @@ onBeforeUnmount(() => stop());
               </li>
             </ul>
           </template>
+          <template v-if="document.changes.length > 0">
+            <h3>Changed for this document</h3>
+            <ul>
+              <li v-for="change in document.changes" :key="change.id">
+                {{ change.label }} {{ changeWords(change.change) }}
+                <span class="quiet">{{ change.by }}, {{ momentText(change.at) }}</span>
+              </li>
+            </ul>
+          </template>
           <h3>History</h3>
           <ol>
             <li v-for="event in loaded.value.value?.history" :key="event.id">

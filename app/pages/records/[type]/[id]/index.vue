@@ -22,7 +22,11 @@ const documents = useLoaded(() => api('GET /documents', { query: documentsOn(typ
 const templates = useLoaded(() =>
   api('GET /records/{type}/{id}/templates', { parameters: { type: type.value, id: id.value } }),
 );
-watch([type, id], () => Promise.all([loaded.reload(), documents.reload(), templates.reload()]), { immediate: true });
+const inHand = useLoaded(() =>
+  api('GET /records/{type}/{id}/in-hand', { parameters: { type: type.value, id: id.value } }),
+);
+const all = [loaded, documents, templates, inHand];
+watch([type, id], () => Promise.all(all.map(({ reload }) => reload())), { immediate: true });
 useKeys({
   'Control+Enter': () => produce(templates.value.value?.[0]?.id),
   'Control+z': () => void changes.undo(),
@@ -137,6 +141,7 @@ await soon(types.load(), loaded.first, documents.first, templates.first);
         </template>
       </section>
       <aside class="paper" aria-label="Documents">
+        <DocumentsInHand v-if="inHand.value.value?.length" :documents="inHand.value.value" :record="{ type, id }" />
         <h2>Documents</h2>
         <ProblemNote v-if="documents.problem.value" :problem="documents.problem.value" @again="documents.reload" />
         <DocumentStack

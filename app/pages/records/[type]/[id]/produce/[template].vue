@@ -1,14 +1,21 @@
 <script setup lang="ts">
+import type { FieldSchema } from '#core/record/schema';
 import type { Finding } from '#core/production/findings/finding';
 import { useMeStore } from '~/stores/me';
 import { useRecordTypesStore } from '~/stores/record-types';
+import type { ApiProblem } from '~/composables/api';
 
 definePageMeta({
-  middleware: ({ params: { id, template }, query: { edition } }, from) => {
+  middleware: ({ params: { id, template }, query: { edition, production } }, from) => {
     // Another leaf of the same proof needs nothing new.
     const isSame = from.params.id === id && from.params.template === template && from.query.edition === edition;
     if (isSame) return;
-    useProofStore().sendFor({ record: String(id), template: String(template), edition: edition?.toString() });
+    useProofStore().sendFor({
+      record: String(id),
+      template: String(template),
+      edition: edition?.toString(),
+      production: production?.toString(),
+    });
   },
 });
 
@@ -46,8 +53,19 @@ const isRenewed = refDebounced(
 const load = () => store.load(recordId.value, templateId.value);
 watch(
   [recordId, templateId, edition],
-  () => void store.open({ record: recordId.value, template: templateId.value, edition: edition.value }),
+  () =>
+    void store.open({
+      record: recordId.value,
+      template: templateId.value,
+      edition: edition.value,
+      production: route.query.production?.toString(),
+    }),
   { immediate: true },
+);
+// A document in hand has an address of its own: for coming back, and for colleagues.
+watch(
+  () => store.inHand,
+  (production) => store.proof && void changeQuery({ production }, 'replace'),
 );
 onBeforeUnmount(store.leave);
 // What is proofed is the record as it is now: coming back to the window reads it again.
@@ -55,10 +73,28 @@ useEventListener(window, 'focus', () => !store.busy && !store.filing && load());
 useKeys({
   'Control+p': print,
   'Control+Enter': () => barred.value ?? store.file(),
+  'Control+z': () => told(store.undo()),
+  'Control+Shift+z': () => told(store.redo()),
+  'Control+y': () => told(store.redo()),
   r: load,
   '[': () => step(-1),
   ']': () => step(1),
 });
+
+/** Says why something was not done; gives whether it was. */
+async function told(doing: Promise<ApiProblem | undefined>): Promise<boolean> {
+  const refused = await doing;
+  if (refused) toast.add({ severity: 'error', summary: refused.title, detail: refused.detail, life: 9_000 });
+  return refused === undefined;
+}
+
+/** A value for this document alone. Gives why it was refused. */
+async function give(path: string, { label }: FieldSchema, value: string): Promise<string | undefined> {
+  const place = store.findings.find((finding) => finding.path === path)?.sentence.split(':')[0];
+  const called = place && place.length < 80 && path.includes('{') ? `${place}: ${label.toLowerCase()}` : label;
+  const refused = await store.make({ type: 'value', path, value }, called);
+  return refused && `${refused.title}. ${refused.detail}`;
+}
 
 /** The document on paper, once all of its pages are drawn. */
 async function print(): Promise<void> {
@@ -136,6 +172,8 @@ function showFinding(finding: Finding): void {
           :record="{ type, id: recordId }"
           :template="templateId"
           :why-not="barred"
+          :fields="store.proof.fields"
+          :give="give"
           @show="showFinding"
           @workings="openWorkings"
           @skip="store.skip"
@@ -152,7 +190,10 @@ function showFinding(finding: Finding): void {
           v-else
           :proof="store.proof"
           :edition="store.edition"
-          :frozen="store.busy || store.filing !== undefined"
+          :frozen="store.busy || store.filing !== undefined || barred !== undefined"
+          :make="(change, label) => told(store.make(change, label))"
+          @take-back="told(store.takeBack($event))"
+          @show="pages?.showValue($event)"
           @edition="changeQuery({ edition: $event })"
         />
       </template>

@@ -1,0 +1,19 @@
+import { formatValue } from '../formula/value';
+import { dayOf } from '../formula/date';
+import { INTERFACE_LOCALE } from '../words/interface';
+import type { DocumentChange, MadeChange } from './document-change';
+
+const WORDS: Readonly<Record<DocumentChange['type'], string>> = {
+  value: 'value given',
+  section: 'switched',
+  words: 'words changed',
+  leaveOut: 'left out',
+  add: 'added',
+};
+
+/** The note in the margin beside what was changed for one document: “words changed by Tamar Whitlow, 27 Nov”. */
+export function changeNote({ change, by, at }: MadeChange): string {
+  const day = formatValue({ type: 'date', day: dayOf(at.slice(0, 10))! }, INTERFACE_LOCALE, 'MMMMd');
+  const what = change.type === 'section' ? (change.prints ? 'switched on' : 'switched off') : WORDS[change.type];
+  return `${what} by ${by}, ${day}`;
+}

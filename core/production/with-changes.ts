@@ -1,0 +1,125 @@
+/** A template and a record as they are for one document, with what was changed for it alone. */
+import type { RecordSchema } from '../record/schema';
+import type { RecordSnapshot } from '../record/snapshot';
+import { withInner, withWords, type Block } from '../template/blocks';
+import type { Assembled } from '../template/assemble';
+import { idsIn, withIds } from '../template/node';
+import { withTried } from '../template/what-if';
+import { everyBlock } from '../template/walk';
+import { reworded } from '../template/wording';
+import type { Inline } from '../template/inlines';
+import type { DocumentChange, MadeChange } from './document-change';
+
+/** A change that had nothing to change: what it was about is gone. */
+export interface LostChange {
+  id: string;
+  sentence: string;
+}
+
+/** The record with the values that were given for this document. */
+export function withGivenValues(
+  record: RecordSnapshot,
+  changes: readonly MadeChange[],
+  schema: RecordSchema,
+): { record: RecordSnapshot; lost: LostChange[] } {
+  const lost: LostChange[] = [];
+  let changed = record;
+  for (const { id, change } of changes) {
+    if (change.type !== 'value') continue;
+    const tried = withTried(changed, [change], schema);
+    changed = tried.record;
+    lost.push(...tried.faults.map((sentence) => ({ id, sentence })));
+  }
+  return { record: changed, lost };
+}
+
+/** The assembled template with its blocks as they are for this document. */
+export function withChangedBlocks(
+  assembled: Assembled,
+  changes: readonly MadeChange[],
+  whole: (blocks: readonly Block[]) => Block[],
+): { assembled: Assembled; lost: LostChange[] } {
+  const own = changes.filter(({ change }) => change.type !== 'value');
+  if (own.length === 0) return { assembled, lost: [] };
+  const changer = new BlockChanger(own, whole);
+  const { layout } = assembled.template;
+  const body = changer.changed(layout.body);
+  return {
+    assembled: { ...assembled, template: { ...assembled.template, layout: { ...layout, body } } },
+    lost: changer.lost(),
+  };
+}
+
+type Of<Type extends DocumentChange['type']> = Extract<DocumentChange, { type: Type }>;
+
+class BlockChanger {
+  readonly #found = new Set<string>();
+
+  /** `whole`: makes blocks that are put in whole, with the clauses that they name. */
+  constructor(
+    readonly changes: readonly MadeChange[],
+    readonly whole: (blocks: readonly Block[]) => Block[],
+  ) {}
+
+  /** Those of a kind about a block, noted as found. */
+  #about<Type extends DocumentChange['type']>(type: Type, block: string): { id: string; change: Of<Type> }[] {
+    const its = this.changes.filter(
+      ({ change }) =>
+        change.type === type && (change.type === 'add' ? change.after : 'block' in change && change.block) === block,
+    );
+    for (const { id } of its) this.#found.add(id);
+    return its as unknown as { id: string; change: Of<Type> }[];
+  }
+
+  changed(blocks: readonly Block[]): Block[] {
+    return blocks.flatMap((block) => {
+      const { id } = block.attrs;
+      const added = this.#about('add', id).flatMap((each) =>
+        this.whole(each.change.content.map((one) => withIds(one, (inner) => addedId(each.id, inner)))),
+      );
+      const isLeftOut = this.#about('leaveOut', id).length > 0 && !carriesSums(block);
+      return [...(isLeftOut ? [] : [this.#inside(block)]), ...added];
+    });
+  }
+
+  #inside(block: Block): Block {
+    const said = withWords(block, {
+      content: (key, inlines): { content?: Inline[] } => {
+        const [words] = inlines ? this.#about('words', key) : [];
+        if (!words) return inlines ? { content: [...inlines] } : {};
+        return reworded({ content: [...inlines!] }, { of: '', content: words.change.content }) as { content: Inline[] };
+      },
+      text: (_, words) => words,
+    });
+    return withInner(this.#switched(said), (inner) => this.changed(inner));
+  }
+
+  #switched(block: Block): Block {
+    const [section] = block.type === 'whenSection' ? this.#about('section', block.attrs.id) : [];
+    if (!section || block.type !== 'whenSection') return block;
+    return { ...block, attrs: { ...block.attrs, when: section.change.prints ? 'true' : 'false' } };
+  }
+
+  lost(): LostChange[] {
+    return this.changes
+      .filter(({ id }) => !this.#found.has(id))
+      .map(({ id }) => ({
+        id,
+        sentence: 'What was changed here is not in the document any more. Take the change back.',
+      }));
+  }
+}
+
+/** The id of a block that was put in by a change. */
+const addedId = (change: string, block: string): string => `${change}.${block}`;
+
+/** The ids under which a change is seen on the page. */
+export function placesOf({ id, change }: MadeChange): string[] {
+  if (change.type === 'add')
+    return change.content.flatMap((block) => [...idsIn(block)].map((each) => addedId(id, each.id)));
+  return change.type === 'words' || change.type === 'section' ? [change.block] : [];
+}
+
+/** Whether a block prints sums, or what adds up to them: then it cannot be left out. */
+export const carriesSums = (block: Block): boolean =>
+  everyBlock([block]).some(({ type }) => type === 'lineTable' || type === 'totals');

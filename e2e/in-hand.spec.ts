@@ -1,0 +1,121 @@
+import { expect, test, type Page } from '@playwright/test';
+import { pageOf } from './callers';
+import { changeInCrm, clearFaults } from './crm';
+
+/** A document that is otherwise than its template and its record say, for itself alone. */
+test.afterEach(({ request }) => clearFaults(request));
+
+const pages = (page: Page) => page.locator('[data-page]').first();
+const document = (page: Page) => page.getByRole('tab', { name: 'This document' });
+const file = (page: Page) => page.getByRole('button', { name: 'File', exact: true });
+const open = async (page: Page, deal: string) => {
+  await page.goto(`/records/Deal/${deal}/produce/glasshouse-quote`);
+  await expect(page.locator('[data-page="1"] svg')).toBeVisible();
+};
+
+test('a blank is given for one document alone, and is blank on the deal still', async ({ page, request }) => {
+  await changeInCrm(request, 'lineitems/D-1233-1', 'unit_price', '');
+  await open(page, 'D-1233');
+  await expect(file(page)).toBeDisabled();
+  await page.getByRole('button', { name: 'For this document alone' }).click();
+  const input = page.getByRole('textbox', { name: 'Unit price, for this document alone' });
+  await expect(input).toBeFocused();
+  await input.fill('lots');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toBeVisible();
+  await input.fill('485');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'No unit price' })).toBeHidden();
+  await expect(page).toHaveURL(/production=/);
+
+  await document(page).click();
+  await expect(page.getByText('is “485” here')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('is “485” here')).toBeHidden();
+  await page.keyboard.press('Control+y');
+  await expect(page.getByText('is “485” here')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('is “485” here')).toBeVisible();
+
+  await page.goto('/records/Deal/D-1233');
+  await expect(page.getByRole('heading', { name: '1 document in hand' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Unit price of line 1: blank/ })).toBeVisible();
+});
+
+test('a section is switched off, words are changed, a clause is put in; a colleague goes on and files it', async ({
+  page,
+  browser,
+}) => {
+  await open(page, 'D-1234');
+  await document(page).click();
+  const section = page.getByRole('checkbox', { checked: true }).first();
+  const name = (await page
+    .locator('.sections label')
+    .nth(
+      await page
+        .getByRole('checkbox')
+        .evaluateAll((all) => all.findIndex((each) => (each as HTMLInputElement).checked)),
+    )
+    .textContent())!;
+  await section.click();
+  await expect(page.getByText('is left out').first()).toBeVisible();
+  await expect(page.getByRole('checkbox', { name })).not.toBeChecked();
+
+  await page.getByRole('textbox', { name: 'Find in the document' }).fill('thank you');
+  await page.locator('.blocks .words').first().click();
+  await page.getByRole('button', { name: 'Change the words' }).click();
+  const words = page.getByRole('textbox', { name: 'Words', exact: true });
+  await expect(words.locator('.value').first()).toBeVisible();
+  await words.press('Control+End');
+  await words.pressSequentially(' As agreed by telephone.');
+  await page.getByRole('button', { name: 'Use these words' }).click();
+  await expect(page.getByText('says something else')).toBeVisible();
+  await expect(
+    pages(page)
+      .locator('xpath=..')
+      .getByText(/words changed by Tamar Whitlow/),
+  ).toBeVisible();
+
+  await page.getByRole('button', { name: 'Add below' }).click();
+  await page.getByText('Clause', { exact: true }).click();
+  await page.getByRole('combobox', { name: 'Clause' }).click();
+  await page.getByRole('option').first().click();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByText('is put in')).toBeVisible();
+
+  const other = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+  const theirs = await other.newPage();
+  await pageOf(theirs, 'producer');
+  await theirs.goto(page.url());
+  await expect(theirs.getByText('says something else')).toBeVisible();
+  await theirs.getByRole('button', { name: /^Take back: The clause/ }).click();
+  await expect(theirs.getByText('is put in')).toBeHidden();
+
+  // Whoever had it open before is told, and sees it as it is now.
+  await page.getByRole('button', { name: /^Take back: The section/ }).click();
+  await expect(page.getByText('Somebody else went on with this document')).toBeVisible();
+  await expect(page.getByText('is put in')).toBeHidden();
+  await expect(page.getByText('says something else')).toBeVisible();
+
+  await theirs.reload();
+  await expect(theirs.getByText('says something else')).toBeVisible();
+  await file(theirs).click();
+  await expect(theirs.getByText('is filed and attached to the deal')).toBeVisible();
+  await theirs.getByRole('button', { name: 'Open the PDF' }).click();
+  await expect(theirs.getByRole('heading', { name: 'Changed for this document' })).toBeVisible();
+  await expect(theirs.getByText('says something else')).toBeVisible();
+  await other.close();
+});
+
+test('what proves that a document adds up stays; a reader changes nothing', async ({ page }) => {
+  await open(page, 'D-1235');
+  await document(page).click();
+  await page.getByRole('textbox', { name: 'Find in the document' }).fill('table');
+  await page.locator('.blocks .words').first().click();
+  await expect(page.getByText('Its sums prove the document, so it stays.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Leave out' })).toBeHidden();
+  await pageOf(page, 'author');
+  await open(page, 'D-1235');
+  await document(page).click();
+  await expect(page.getByRole('checkbox').first()).toBeDisabled();
+});
