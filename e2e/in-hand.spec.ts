@@ -119,3 +119,33 @@ test('what proves that a document adds up stays; a reader changes nothing', asyn
   await document(page).click();
   await expect(page.getByRole('checkbox').first()).toBeDisabled();
 });
+
+test('an agreed total is worked back to one value, tried on the proof, and written to the deal', async ({ page }) => {
+  await open(page, 'D-1236');
+  await page.locator('a[href="lumbix:totals.total"]').click();
+  const before = await page.locator('a[href="lumbix:totals.total"]').getAttribute('aria-label');
+  const agreed = page.getByRole('textbox', { name: 'What Total should come to' });
+  await agreed.fill('much');
+  await agreed.press('Enter');
+  await expect(page.getByText(/is a number, such as/)).toBeVisible();
+  // Ten less than now, whatever it is.
+  const wanted = (Number(before!.replaceAll(',', '')) - 12).toFixed(2);
+  await agreed.fill(wanted);
+  await agreed.press('Enter');
+  const way = page.locator('.work-back li').filter({ hasText: 'exactly' }).first();
+  await expect(way).toBeVisible();
+  await way.getByRole('button', { name: /^Try on the proof/ }).click();
+  await expect(page.locator('a[href="lumbix:totals.total"]')).toHaveAttribute(
+    'aria-label',
+    Number(wanted).toLocaleString('en-GB', { minimumFractionDigits: 2 }),
+  );
+  await document(page).click();
+  await page.getByRole('button', { name: 'Write to the deal' }).click();
+  await expect(page.getByText('Written to the CRM')).toBeVisible();
+  await expect(page.getByText('Changed for this document')).toBeHidden();
+  await page.reload();
+  await expect(page.locator('a[href="lumbix:totals.total"]')).toHaveAttribute(
+    'aria-label',
+    Number(wanted).toLocaleString('en-GB', { minimumFractionDigits: 2 }),
+  );
+});

@@ -17,6 +17,8 @@ const finding = (id: string, severity: Finding['severity']): Finding => ({
 const proofOf = (id: string, findings: Finding[] = []) =>
   ({
     id,
+    revision: 0,
+    changes: [],
     record: { type: 'Deal', called: 'deal', id: 'D-1', name: 'Two gates' },
     template: { id: 'quote', name: 'Quote', kind: 'quote', versionId: 'v-1', version: 1 },
     findings,
@@ -245,7 +247,7 @@ describe('filing', () => {
     expect(store.busy).toBe(true);
     await filing;
     expect(sent('POST /api/documents')).toMatchObject([
-      { body: { production: 'one', skips: { late: 'agreed' } }, headers: { 'Idempotency-Key': 'one' } },
+      { body: { production: 'one', revision: 0, skips: { late: 'agreed' } }, headers: { 'Idempotency-Key': 'one-0' } },
     ]);
     const [states] = States.open;
     expect(states!.address).toBe('/api/documents/d-1/states');
@@ -295,5 +297,56 @@ describe('filing', () => {
     States.open[0]!.tell({ id: 'd-1', number: 'Q-1', state: 'rendered' });
     expect(States.open[0]!.isClosed).toBe(true);
     expect([store.filing, store.proof, store.skipped]).toEqual([undefined, undefined, {}]);
+  });
+});
+
+describe('what is changed for one document', () => {
+  const off = { type: 'section', block: 'heated', prints: false } as const;
+  const known = (changes: unknown) =>
+    (changes as { id: string; change: unknown; label: string }[]).map((each) => ({
+      ...each,
+      by: 'Tamar',
+      at: '2026-11-27',
+    }));
+  /** Answers as the server does: the same production, one revision on. */
+  const going: Answering = ({ body }) => {
+    const { revision, changes = [] } = body as { revision?: number; changes?: unknown[] };
+    return { ...proofOf('one'), revision: (revision ?? 0) + 1, changes: known(changes) };
+  };
+  const posted = () => sent('POST /api/productions').map(({ body }) => body as Record<string, unknown>);
+
+  it('goes on with the production that is shown, and can be taken back and done again', async () => {
+    const store = await loaded();
+    answering = going;
+    expect(await store.make(off, 'The section')).toBeUndefined();
+    expect(posted()[0]).toMatchObject({
+      production: 'one',
+      revision: 0,
+      changes: [{ change: off, label: 'The section' }],
+    });
+    expect([store.inHand, store.changes.length]).toEqual(['one', 1]);
+    await store.make({ type: 'leaveOut', block: 'intro' }, 'The intro');
+    expect(posted()[1]).toMatchObject({ revision: 1, changes: [{ change: off }, { change: { type: 'leaveOut' } }] });
+    expect(Object.keys((posted()[1]!.changes as object[])[0]!).sort()).toEqual(['change', 'id', 'label']);
+    await store.undo();
+    expect(store.changes.map(({ label }) => label)).toEqual(['The section']);
+    await store.undo();
+    expect([store.inHand, store.changes.length]).toEqual([undefined, 0]);
+    await store.redo();
+    await store.redo();
+    expect(store.changes.map(({ label }) => label)).toEqual(['The section', 'The intro']);
+    await store.takeBack(store.changes[0]!.id);
+    expect(store.changes.map(({ label }) => label)).toEqual(['The intro']);
+  });
+
+  it('that comes too late is refused with the reason, and the document is shown as it is now', async () => {
+    const store = await loaded();
+    answering = ({ body }) =>
+      (body as { changes?: unknown }).changes
+        ? Promise.reject(refusal(409, 'Somebody else went on with this document'))
+        : { ...proofOf('one'), revision: 5 };
+    expect(await store.make(off, 'The section')).toMatchObject({ status: 409 });
+    expect([store.proof!.revision, store.problem, store.changes.length]).toEqual([5, undefined, 0]);
+    expect(await store.undo()).toBeUndefined();
   });
 });

@@ -198,7 +198,7 @@ export const useProofStore = defineStore('proof', () => {
       Date.now() - ahead.at < FRESH;
     const sent = isAhead ? ahead!.proof : undefined;
     ahead = undefined;
-    await show(() => sent ?? ask(wanted));
+    problem.value = (await show(() => sent ?? ask(wanted))) ?? problem.value;
   }
 
   /** Shows a proof that is sent for, unless a newer one is asked for meanwhile. Gives why it did not come. */
@@ -214,9 +214,7 @@ export const useProofStore = defineStore('proof', () => {
       void drawPages();
       if (workings.value) await explain(workings.value.id);
     } catch (thrown) {
-      const failed = asProblem(thrown);
-      if (mine === newest && !proof.value) problem.value = failed;
-      return failed;
+      return mine === newest ? asProblem(thrown) : undefined;
     } finally {
       if (mine === newest) loading.value = false;
     }

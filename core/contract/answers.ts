@@ -90,6 +90,7 @@ export const printedFigure: ShapeOf<PrintedFigure> = shape({
   failed: boolean().required(),
   workings: words(),
   internal: boolean().required(),
+  isSum: boolean(),
 }).required();
 
 export const bridgeStep: ShapeOf<BridgeStep> = shape({

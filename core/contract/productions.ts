@@ -6,6 +6,7 @@ import {
   bridgeStep,
   count,
   day,
+  decimalText,
   fieldSchema,
   fieldValue,
   finding,
@@ -55,8 +56,14 @@ const shown = {
   leftOut: all(shape({ block: words(), note: words() }).required()),
   /** What was changed for this document: the values on its pages that are printed otherwise, by the change. */
   changed: requiredMapOf(all(words())),
-  /** The fields that findings are about, by their paths, with their values now. */
-  fields: requiredMapOf(shape({ field: fieldSchema, value: fieldValue() }).required()),
+  /** The fields that findings and changes are about, by their paths: with the record that each is on, and its value there. */
+  fields: requiredMapOf(
+    shape({
+      field: fieldSchema,
+      value: fieldValue(),
+      record: shape({ type: words(), id: words(), version: words().optional() }).required(),
+    }).required(),
+  ),
   proved: shape({ sums: count() }).required(),
   currency: words().nullable(),
   /** The edition it is in, and those it could be in. */
@@ -179,6 +186,37 @@ export const productionEndpoints = {
     }).required(),
     problems: [404],
     twice: 'safe',
+  }),
+  'GET /productions/{id}/work-back': endpoint({
+    about:
+      'The single values of the record (discounts, prices, quantities) that would have a figure come to a wanted sum, exactly or nearly.',
+    may: 'prove',
+    parameters: ofProduction,
+    query: shape({
+      figure: text(200).min(1).required(),
+      /** A decimal number: `18000.00`. */
+      wanted: text(40)
+        .matches(/^-?\d{1,20}(\.\d{1,10})?$/, 'a number such as 18000.00')
+        .required(),
+    }).required(),
+    answer: shape({
+      currency: words(),
+      now: decimalText(),
+      ways: all(
+        shape({
+          path: words(),
+          label: words(),
+          before: words(),
+          after: words(),
+          total: decimalText(),
+          difference: decimalText(),
+          internal: all(shape({ label: words(), before: words(), after: words() }).required()),
+        }).required(),
+      ),
+    }).required(),
+    problems: [404, 422],
+    twice: 'safe',
+    perMinute: 60,
   }),
   'GET /productions/{id}/trial': endpoint({
     about: 'A PDF to look at, marked as a trial on every page.',

@@ -40,6 +40,7 @@ import type { Composition, OutputSettings } from './composition';
 import { Compositor } from './compositor';
 import { safeFileName } from './file-name';
 import { withChangedBlocks, withGivenValues, type LostChange } from './with-changes';
+import { workBack, type WorkedBack } from './work-back';
 
 /** What a document depends on besides its template and its record. */
 export interface ComposeContext {
@@ -82,6 +83,8 @@ export interface Composing {
   composition: Composition;
   /** The workings of a figure or value by their id; made when asked for, since few are. */
   explain(id: string): Workings | undefined;
+  /** The single values that would have a figure come to a wanted sum; undefined where it is no sum. */
+  workBack(figure: string, wanted: Decimal): WorkedBack | undefined;
   /** What of its pages can be changed for this document alone. */
   parts(): DocumentParts;
   /** The workings of every figure and every printed value, by id: kept with a filed document. */
@@ -148,6 +151,7 @@ function composingOf(
   const composer = new DocumentComposer(assembled, makeSheet(assembled, snapshot, context), context, made);
   return {
     composition: composer.compose(),
+    workBack: (figure, wanted) => workBack(sheetOver(assembled, snapshot, context), figure, wanted),
     parts: () => partsOf(assembled.template.layout.body, composer.by),
     explain: (id) => composer.by.explain(id),
     explainAll: () => composer.by.explainAll(),
@@ -486,6 +490,7 @@ class DocumentComposer {
         failed: cell.value.type === 'error',
         workings: this.by.explained(cell),
         internal: figure.internal ?? false,
+        isSum: cell.value.type === 'money',
       };
     });
   }

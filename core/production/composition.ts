@@ -20,6 +20,8 @@ export interface PrintedFigure {
   failed: boolean;
   workings: string;
   internal: boolean;
+  /** Whether it is an amount of money. */
+  isSum?: boolean;
 }
 
 /** How the PDF is made. The password is for the press alone: it is not kept with the document. */

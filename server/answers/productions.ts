@@ -2,7 +2,7 @@ import type { productionEndpoints } from '../../core/contract/productions';
 import type { Answers } from '../edge/answer';
 import { encodingFor } from '../edge/encoding';
 import { pdfHeaders } from '../edge/file-headers';
-import { explainProof, proofDocument, proofPages, proofParts, trialPdf } from '../productions/proof';
+import { explainProof, proofDocument, proofPages, proofParts, trialPdf, workProofBack } from '../productions/proof';
 
 /** What a screen shows of a proof at first. */
 const FIRST = [1, 2];
@@ -22,6 +22,8 @@ export const productionAnswers: Answers<typeof productionEndpoints> = {
   'GET /productions/{id}/pages': ({ parameters, query, services, caller, event }) =>
     proofPages(services, parameters.id, query, caller, encodingFor(event)),
   'GET /productions/{id}/parts': ({ parameters, services, caller }) => proofParts(services, parameters.id, caller),
+  'GET /productions/{id}/work-back': ({ parameters, query, services, caller }) =>
+    workProofBack(services, parameters.id, query, caller),
   'GET /productions/{id}/trial': async ({ parameters, services, caller }) => {
     const { bytes, fileName } = await trialPdf(services, parameters.id, caller);
     return { bytes, headers: pdfHeaders(fileName) };

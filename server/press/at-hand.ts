@@ -52,7 +52,9 @@ export class ProofsAtHand {
     const { composition } = kept.composing;
     const { snapshot, context } = asked.input;
     const pages = this.typesetter.proof(composition.document, composition.assets);
-    const content = proofContent(composition, pages, (path) => fieldAt(path, snapshot, context.schema));
+    const { changes = [] } = context;
+    const given = changes.flatMap(({ change }) => (change.type === 'value' ? [change.path] : []));
+    const content = proofContent(composition, pages, given, (path) => fieldAt(path, snapshot, context.schema));
     this.#byInput.set(this.#inputs.get(asked.key)!, { ...kept, content });
     return content;
   }

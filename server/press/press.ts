@@ -2,6 +2,7 @@ import PQueue from 'p-queue';
 import type { ComposeContext } from '../../core/production/compose';
 import type { Composition } from '../../core/production/composition';
 import type { DocumentParts } from '../../core/production/document-parts';
+import type { WorkedBack } from '../../core/production/work-back';
 import type { Outcome } from '../../core/production/replay';
 import type { LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
@@ -31,6 +32,7 @@ export type PressTask =
   | { kind: 'pages'; input: CompositionInput; key: string; span: Span; encoding: Encoding }
   | { kind: 'explain'; input: CompositionInput; key: string; id: string }
   | { kind: 'parts'; input: CompositionInput; key: string }
+  | { kind: 'work back'; input: CompositionInput; key: string; figure: string; wanted: string }
   | { kind: 'print'; input: CompositionInput }
   | { kind: 'outcome'; input: CompositionInput }
   | { kind: 'thumbnail'; input: CompositionInput; width: number }
@@ -78,6 +80,7 @@ const PRIORITIES: Readonly<Record<PressTask['kind'], number>> = {
   pages: 2,
   explain: 2,
   parts: 2,
+  'work back': 1,
   compose: 2,
   outcome: 1,
   'look over': 1,
@@ -138,6 +141,11 @@ export class Press {
   /** What of a document can be changed for it alone. */
   parts(input: CompositionInput, key: string): Promise<DocumentParts> {
     return this.#run<DocumentParts>({ kind: 'parts', input, key });
+  }
+
+  /** The single values that would have a figure come to a wanted sum, a decimal as text; undefined where it is no sum. */
+  workBack(input: CompositionInput, key: string, figure: string, wanted: string): Promise<WorkedBack | undefined> {
+    return this.#run<WorkedBack | undefined>({ kind: 'work back', input, key, figure, wanted });
   }
 
   print(input: CompositionInput): Promise<Print> {

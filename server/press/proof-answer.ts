@@ -33,10 +33,11 @@ export interface Sent {
   near: readonly number[] | 'all';
 }
 
-/** Everything that a proof can be asked for, with what is on each page. */
+/** Everything that a proof can be asked for, with what is on each page. `given`: paths of values that were given for this document. */
 export function proofContent(
   composition: Composition,
   { glyphs, pages, pageSize }: ProofPages,
+  given: readonly string[],
   field: (path: string) => FieldAt | undefined,
 ): ProofContent {
   const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes } =
@@ -54,9 +55,11 @@ export function proofContent(
     leftOut,
     changed: composition.changed,
     fields: Object.fromEntries(
-      findings.flatMap(({ path }) => {
-        const found = path === undefined ? undefined : field(path);
-        return found ? [[path!, { field: found.field, value: found.value }]] : [];
+      [...findings.flatMap(({ path }) => path ?? []), ...given].flatMap((path) => {
+        const found = field(path);
+        if (!found) return [];
+        const { type, id, version } = found.record;
+        return [[path, { field: found.field, value: found.value, record: { type, id, version } }]];
       }),
     ),
     proved,

@@ -5,6 +5,7 @@ import type { Composition } from '../../core/production/composition';
 import { outcomeOf } from '../../core/production/replay';
 import { lookOver, type LookedOver } from '../../core/files/look-over';
 import { RefusedFile } from '../../core/files/refused-file';
+import { Decimal } from '../../core/money/decimal';
 import { unpackedText } from '../../core/files/unpack';
 import { readTemplateFile } from '../../core/template/file/read';
 import { faultsOf } from '../../core/template/gate';
@@ -69,6 +70,8 @@ async function withInput(task: Extract<PressTask, { input: CompositionInput }>, 
       return compressed(JSON.stringify(pagesAnswer(atHand.content(asked(task.key)), task.span)), task.encoding);
     case 'parts':
       return atHand.composed(asked(task.key)).parts();
+    case 'work back':
+      return atHand.composed(asked(task.key)).workBack(task.figure, Decimal.of(task.wanted));
     case 'explain':
       return atHand.composed(asked(task.key)).explain(task.id);
     case 'print': {

@@ -1,5 +1,6 @@
 import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf } from '../../core/contract/endpoint';
+import type { WorkedBack } from '../../core/production/work-back';
 import type { DocumentParts } from '../../core/production/document-parts';
 import { calledRecord } from '../../core/record/layout';
 import { calledByType } from '../../core/record/schema';
@@ -79,6 +80,23 @@ export async function proofPages(
 export async function proofParts({ database, press }: Services, id: string, caller: Caller): Promise<DocumentParts> {
   const production = await openProduction(database, id, caller);
   return press.parts(await productionInput(database, production), keyOf(production));
+}
+
+/** The single values that would have a figure of a proof come to a wanted sum, a decimal as text. @throws Problem */
+export async function workProofBack(
+  { database, press }: Services,
+  id: string,
+  { figure, wanted }: { figure: string; wanted: string },
+  caller: Caller,
+): Promise<WorkedBack> {
+  const production = await openProduction(database, id, caller);
+  const worked = await press.workBack(await productionInput(database, production), keyOf(production), figure, wanted);
+  if (worked) return worked;
+  throw new Problem(
+    422,
+    'This cannot be worked back from',
+    'The figure is no amount of money, or it cannot be computed yet. Resolve its issues first, or choose another total.',
+  );
 }
 
 /**

@@ -2,8 +2,16 @@
 import type { Proof } from '~/stores/proof';
 
 /** What was changed for this document alone: each with who and when, and each can be taken back. */
-const { changes, proof, frozen } = defineProps<{ changes: Proof['changes']; proof: Proof; frozen: boolean }>();
-const emit = defineEmits<{ takeBack: [id: string]; show: [value: string] }>();
+const { changes, proof, frozen, mayWrite } = defineProps<{
+  changes: Proof['changes'];
+  proof: Proof;
+  frozen: boolean;
+  /** Whether the person may change the record. */
+  mayWrite: boolean;
+}>();
+const emit = defineEmits<{ takeBack: [id: string]; write: [id: string]; show: [value: string] }>();
+const isWritable = ({ change }: Proof['changes'][number]) =>
+  mayWrite && change.type === 'value' && proof.fields[change.path]?.field.readonly === false;
 
 const placeOf = (id: string) => proof.changed[id]?.[0];
 </script>
@@ -28,6 +36,15 @@ const placeOf = (id: string) => proof.changed[id]?.[0];
             @click="emit('show', placeOf(id)!)"
           />
           <Button
+            v-if="isWritable({ id, change, label, by, at })"
+            :label="`Write to the ${proof.record.called}`"
+            size="small"
+            severity="secondary"
+            text
+            :disabled="frozen"
+            @click="emit('write', id)"
+          />
+          <Button
             label="Take back"
             size="small"
             severity="secondary"
@@ -48,9 +65,6 @@ h3 {
   font: 500 13px/18px var(--sans);
 }
 li {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 0 8px;
   padding: 6px 0 6px 9px;
   border-bottom: 1px solid var(--hairline-soft);
   border-left: 2px solid var(--slate);
@@ -59,12 +73,11 @@ b {
   font-weight: 500;
 }
 .quiet {
-  grid-row: 2;
   font-size: 12px;
 }
 .do {
-  grid-row: 1 / 3;
-  grid-column: 2;
-  align-self: center;
+  display: flex;
+  flex-wrap: wrap;
+  margin-left: -8px;
 }
 </style>

@@ -7,10 +7,17 @@ const { proof, edition } = defineProps<{
   proof: Proof;
   edition: string | undefined;
   frozen: boolean;
+  /** Whether the person may change the record. */
+  mayWrite: boolean;
   /** Gives whether it was done. */
   make: (change: DocumentChange, label: string) => Promise<boolean>;
 }>();
-defineEmits<{ edition: [id: string | undefined]; takeBack: [id: string]; show: [value: string] }>();
+defineEmits<{
+  edition: [id: string | undefined];
+  takeBack: [id: string];
+  write: [id: string];
+  show: [value: string];
+}>();
 const trialAddress = computed(() => addressOf('GET /productions/{id}/trial', { parameters: { id: proof.id } }));
 /** Stands for the edition that the record asks for. */
 const OWN = '*';
@@ -63,6 +70,8 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
       :changes="proof.changes"
       :proof="proof"
       :frozen="frozen"
+      :may-write="mayWrite"
+      @write="$emit('write', $event)"
       @take-back="$emit('takeBack', $event)"
       @show="$emit('show', $event)"
     />

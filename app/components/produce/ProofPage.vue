@@ -30,7 +30,7 @@ const sheet = useTemplateRef<HTMLElement>('sheet');
 const drawing = computed(() =>
   isNear && page.drawing !== undefined ? drawnWithPaths(page.drawing, outlines) : undefined,
 );
-const notes = shallowRef<{ id: string; words: string; top: number; height: number }[]>([]);
+const notes = shallowRef<{ id: string; words: string; top: number; height: number; lines: number }[]>([]);
 const marks = shallowRef<{ finding: Finding; number: number; top: number }[]>([]);
 const size = computed(() => ({
   width: `${proof.pages.pageSize.width * scale}px`,
@@ -57,14 +57,21 @@ function nameLinks(): void {
   }
 }
 
+const NOTE_LINE = 14;
 function placeNotes(): void {
   const bottom = (proof.pages.pageSize.height - 70) * scale;
-  notes.value = page.sections.flatMap(({ id, begins, ends }) => {
+  const placed = page.sections.flatMap(({ id, begins, ends }) => {
     const words = proof.sections[id];
     if (!words) return [];
     const top = begins ? (topOf(`${SECTION}start:${id}`) ?? 0) : 60 * scale;
     const end = ends ? (topOf(`${SECTION}end:${id}`) ?? bottom) : bottom;
     return { id, words, top, height: Math.max(12, end - top) };
+  });
+  const middles = placed.map(({ top, height }) => top + height / 2);
+  // Notes that stand close to each other are cut to fit; whole they are in the hint.
+  notes.value = placed.map((note, at) => {
+    const others = middles.filter((_, other) => other !== at).map((middle) => Math.abs(middle - middles[at]!));
+    return { ...note, lines: Math.max(1, Math.floor(Math.min(...others, 200) / NOTE_LINE)) };
   });
 }
 
@@ -114,7 +121,7 @@ watch(around, placeAround, { flush: 'post' });
           class="note"
           :style="{ top: `${note.top}px`, height: `${note.height}px` }"
         >
-          <span>{{ note.words }}</span>
+          <span :title="note.words" :style="{ '-webkit-line-clamp': note.lines }">{{ note.words }}</span>
         </div>
       </template>
     </div>
@@ -180,6 +187,9 @@ watch(around, placeAround, { flush: 'post' });
   content: '';
 }
 .note span {
+  display: -webkit-box;
+  overflow: hidden;
+  -webkit-box-orient: vertical;
   position: absolute;
   top: 50%;
   right: 16px;

@@ -96,6 +96,30 @@ async function give(path: string, { label }: FieldSchema, value: string): Promis
   return refused && `${refused.title}. ${refused.detail}`;
 }
 
+/** The total whose workings are shown: it can be worked back from. */
+const agreed = computed(() =>
+  store.proof?.figures.find(({ workings, isSum, internal }) => workings === store.workings?.id && isSum && !internal),
+);
+
+/** Writes a value that was given for this document to its record, where it stands from then on. */
+async function writeGiven(id: string): Promise<void> {
+  const given = store.changes.find((each) => each.id === id)?.change;
+  const at = given?.type === 'value' ? store.proof?.fields[given.path] : undefined;
+  if (given?.type !== 'value' || !at) return;
+  const { record, field } = at;
+  try {
+    const version = record.version ?? '';
+    await api('PATCH /fields', {
+      body: { type: record.type, id: record.id, version, field: field.name, value: given.value },
+    });
+  } catch (thrown) {
+    await told(Promise.resolve(asProblem(thrown)));
+    return;
+  }
+  // The record says it itself now.
+  if (await told(store.takeBack(id))) toast.add({ severity: 'secondary', summary: 'Written to the CRM', life: 4_000 });
+}
+
 /** The document on paper, once all of its pages are drawn. */
 async function print(): Promise<void> {
   await store.drawPages();
@@ -179,19 +203,28 @@ function showFinding(finding: Finding): void {
           @skip="store.skip"
           @unskip="store.unskip"
         />
-        <WorkingsLeaf
-          v-else-if="leaf === 'workings'"
-          :shown="store.workings"
-          :figures="store.proof.figures"
-          :bridge="store.proof.bridge"
-          @open="openWorkings"
-        />
+        <template v-else-if="leaf === 'workings'">
+          <WorkingsLeaf
+            :shown="store.workings"
+            :figures="store.proof.figures"
+            :bridge="store.proof.bridge"
+            @open="openWorkings"
+          />
+          <WorkBack
+            v-if="agreed && barred === undefined"
+            :production="store.proof.id"
+            :figure="agreed"
+            :make="(change, label) => told(store.make(change, label))"
+          />
+        </template>
         <DocumentLeaf
           v-else
           :proof="store.proof"
           :edition="store.edition"
           :frozen="store.busy || store.filing !== undefined || barred !== undefined"
           :make="(change, label) => told(store.make(change, label))"
+          :may-write="me.mayNotChange(type) === undefined"
+          @write="writeGiven"
           @take-back="told(store.takeBack($event))"
           @show="pages?.showValue($event)"
           @edition="changeQuery({ edition: $event })"
