@@ -206,6 +206,7 @@ export const productionEndpoints = {
         shape({
           path: words(),
           label: words(),
+          isPercent: boolean().required(),
           before: words(),
           after: words(),
           total: decimalText(),

@@ -54,7 +54,7 @@ export interface MadeChange {
 }
 
 const MOST_ADDED = 50;
-export const MOST_CHANGES = 500;
+const MOST_CHANGES = 500;
 
 export const documentChange = byType<DocumentChange>('documentChange', () => ({
   value: shape({

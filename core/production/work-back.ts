@@ -19,6 +19,8 @@ export interface Reaching {
   path: string;
   /** What people call it: “Line 4: discount”. */
   label: string;
+  /** Whether it is a percentage. */
+  isPercent: boolean;
   /** As a person types it, now and then; empty where there is none now. */
   before: string;
   after: string;
@@ -33,7 +35,7 @@ export interface WorkedBack {
   currency: string;
   /** What the figure comes to now. */
   now: string;
-  /** The exact ones first, then by how near they come. */
+  /** By how near they come, those that change least first. */
   ways: Reaching[];
 }
 
@@ -52,9 +54,14 @@ export function workBack(sheet: Sheet, figure: string, wanted: Decimal): WorkedB
   if (!now) return undefined;
   const ways = worker.candidates().flatMap((each) => worker.reaching(each) ?? []);
   const distance = ({ difference }: Reaching) => Decimal.of(difference).abs();
-  const isInside = ({ path }: Reaching) => (path.includes('{') ? 1 : 0);
-  ways.sort((one, other) => distance(one).comparedTo(distance(other)) || isInside(one) - isInside(other));
+  ways.sort((one, other) => distance(one).comparedTo(distance(other)) || change(one) - change(other));
   return { currency: now.currency, now: now.value.toFixed(), ways: ways.slice(0, MOST_TOLD) };
+}
+
+/** How much a value changes by its own measure: a small change is what people agree on. */
+function change({ isPercent, before, after }: Reaching): number {
+  const [from, to] = [Number(before), Number(after)];
+  return isPercent ? Math.abs(to - from) / 100 : Math.abs(to - from) / Math.max(Math.abs(from), Math.abs(to), 1);
 }
 
 /** A number of the record, as whole steps of its own precision. */
@@ -140,6 +147,7 @@ class BackWorker {
     return {
       path: candidate.path,
       label: describePath(candidate.path, this.#snapshot, this.sheet.input.schema),
+      isPercent: candidate.field.type === 'percent',
       before: candidate.before,
       after,
       total: total.toFixed(),

@@ -71,7 +71,7 @@ function placeNotes(): void {
   // Notes that stand close to each other are cut to fit; whole they are in the hint.
   notes.value = placed.map((note, at) => {
     const others = middles.filter((_, other) => other !== at).map((middle) => Math.abs(middle - middles[at]!));
-    return { ...note, lines: Math.max(1, Math.floor(Math.min(...others, 200) / NOTE_LINE)) };
+    return { ...note, lines: Math.max(1, Math.floor((Math.min(...others, 200) + 3) / NOTE_LINE)) };
   });
 }
 

@@ -36,7 +36,8 @@ async function find(): Promise<void> {
 }
 
 const sum = (amount: string) => sumText(amount, worked.value?.currency ?? null);
-const typed = (number: string) => (number === '' ? 'none' : numberText(number));
+const typed = (number: string, { isPercent }: Way) =>
+  number === '' ? 'none' : `${numberText(number)}${isPercent ? '\u202f%' : ''}`;
 const isExact = ({ difference }: Way) => Decimal.of(difference).isZero();
 function nearness({ difference }: Way): string {
   const off = Decimal.of(difference);
@@ -84,7 +85,7 @@ async function tryOut({ path, label, after }: Way): Promise<void> {
       <ul>
         <li v-for="way in worked.ways" :key="way.path">
           <p>
-            <b>{{ way.label }}</b> {{ typed(way.before) }} → <b>{{ typed(way.after) }}</b>
+            <b>{{ way.label }}</b> {{ typed(way.before, way) }} → <b>{{ typed(way.after, way) }}</b>
           </p>
           <p :class="isExact(way) ? 'exact' : 'quiet'">{{ sum(way.total) }}, {{ nearness(way) }}</p>
           <p v-for="effect in way.internal" :key="effect.label" class="quiet">
