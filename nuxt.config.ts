@@ -36,6 +36,7 @@ export default defineNuxtConfig({
         imports: [
           'refDebounced',
           'until',
+          'useClipboard',
           'useElementSize',
           'useMediaQuery',
           'useLocalStorage',

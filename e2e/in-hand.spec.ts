@@ -149,3 +149,18 @@ test('an agreed total is worked back to one value, tried on the proof, and writt
     Number(wanted).toLocaleString('en-GB', { minimumFractionDigits: 2 }),
   );
 });
+
+test('a value is set on the deal from the proof; where somebody else was faster, both values are shown', async ({
+  page,
+  request,
+}) => {
+  await changeInCrm(request, 'lineitems/D-1237-1', 'unit_price', '');
+  await open(page, 'D-1237');
+  await page.getByRole('button', { name: 'Set on the deal' }).click();
+  const input = page.getByRole('textbox', { name: 'Unit price, on the deal' });
+  await changeInCrm(request, 'lineitems/D-1237-1', 'unit_price', '77.00');
+  await input.fill('485');
+  await input.press('Enter');
+  await expect(page.getByText(/Unit price is “77(\.00)?” there now; you typed “485”/).first()).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'No unit price' })).toBeHidden();
+});

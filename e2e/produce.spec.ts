@@ -86,11 +86,11 @@ test('a filing that is under way is still shown after a reload', async ({ page, 
   await expect(filed).toBeVisible();
 });
 
-test('a reason for skipping outlives a look at the record; Set on the deal opens the input, and leads back', async ({
+test('a reason for skipping outlives a look at the record; Open the deal opens the input, and leads back', async ({
   page,
 }) => {
   await proofOf(page, 'D-1202');
-  await page.getByRole('button', { name: 'Set on the deal' }).first().click();
+  await page.getByRole('button', { name: 'Open the deal' }).first().click();
   await expect(page.getByRole('textbox', { name: /of line 4/ })).toBeFocused();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('textbox', { name: /of line 4/ })).toBeHidden();

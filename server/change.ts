@@ -1,10 +1,13 @@
-import { fieldOf, type FieldSchema } from '../core/record/schema';
+import { Decimal } from '../core/money/decimal';
+import { treeOf } from '../core/record/paths';
+import { calledByType, fieldOf, type FieldSchema } from '../core/record/schema';
 import type { FieldValue } from '../core/record/snapshot';
 import { typedFieldValue } from '../core/template/typed-value';
 import { plainText } from '../core/rich/rich-text';
 import { recordSchema } from './records/record-schema';
 import type { Database } from './db/database';
 import { refreshRecord } from './records/record-index';
+import { SourceError, type RecordId } from './records/source';
 import { crm } from './records/sources';
 import { refuseUnchangedRecord } from './people/access';
 import type { Caller } from './people/caller';
@@ -33,11 +36,42 @@ export async function changeField(
         ? `Change “${declared.label}” in the CRM.`
         : 'The CRM has no such field there, or none that can be changed.',
     );
-  await crm.change({ type, id }, version, { [field]: typedValue(declared, value.trim()) });
+  await crm.change({ type, id }, version, { [field]: typedValue(declared, value.trim()) }).catch(async (problem) => {
+    throw problem instanceof SourceError && problem.failure === 'conflict'
+      ? await bothValues({ type, id }, declared, value.trim())
+      : problem;
+  });
   await refreshRecord(database, { type, id });
   const subject = { kind: 'record' as const, id: `${type} ${id}`, name: id };
   const said = declared.type === 'rich' ? plainText(value) : value.trim();
   await addToTrail(database, caller, 'field changed', subject, `Set ${declared.label} of ${id} to “${said}”.`);
+}
+
+/** What is told where somebody else changed the record meanwhile: what it says now, beside what was typed. @throws SourceError */
+async function bothValues(record: RecordId, { name, label }: FieldSchema, typed: string): Promise<Problem> {
+  const schema = await recordSchema();
+  const { fields } = await crm.read(record, treeOf([[name]], schema, record.type));
+  const now = wordsOf(fields[name] ?? null);
+  return new Problem(
+    409,
+    `Somebody else changed the ${calledByType(schema, record.type)}`,
+    `${label} is ${now === '' ? 'blank' : `“${now}”`} there now; you typed “${typed}”. Nothing was written. Set it again if yours is right.`,
+    { reason: 'conflict', theirs: now },
+  );
+}
+
+/** A field's value as a person would type it. */
+function wordsOf(value: FieldValue): string {
+  if (typeof value === 'string') return value;
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (value === null) return '';
+  if ('percent' in value) return Decimal.of(value.percent).shifted(2).toFixed();
+  if ('choices' in value) return value.choices.join(', ');
+  if ('rich' in value) return plainText(value.rich);
+  const [first] = ['number', 'amount', 'date', 'datetime'].flatMap(
+    (kind) => (value as Record<string, string>)[kind] ?? [],
+  );
+  return first ?? '';
 }
 
 /** A field's value from what a person typed. @throws Problem */

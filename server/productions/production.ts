@@ -1,15 +1,12 @@
 import { and, desc, eq, lt, not, notExists, or } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Composition } from '../../core/production/composition';
-import { aboutSame, type AddChange, type MadeChange, type WantedChange } from '../../core/production/document-change';
 import type { Choices } from '../../core/production/production';
 import type { RecordSnapshot } from '../../core/record/snapshot';
-import type { Clause } from '../../core/template/clause';
 import type { Template } from '../../core/template/template';
-import { everyBlock } from '../../core/template/walk';
 import { today } from '../config';
 import type { Connection, Database } from '../db/database';
-import { clauses, documents, productions } from '../db/schema';
+import { documents, productions } from '../db/schema';
 import { refuseUnseenKind, refuseUnseenRecord, seesKind } from '../people/access';
 import type { Caller } from '../people/caller';
 import type { CompositionInput, Press } from '../press/press';
@@ -17,6 +14,7 @@ import { Problem } from '../problem';
 import { schemaFor } from '../records/record-list';
 import type { RecordId } from '../records/source';
 import { CRM } from '../records/sources';
+import { chosen, type WantedChoices } from './choices';
 import {
   compositionInput,
   producibleTemplate,
@@ -28,12 +26,9 @@ import {
 export type Production = typeof productions.$inferSelect;
 
 /** What a document shall be made from, as it is asked for. */
-export interface Wanted {
+export interface Wanted extends WantedChoices {
   templateId: string;
   recordId: string;
-  choices: Omit<Choices, 'changes'>;
-  /** What shall be otherwise in this document; what is in hand stays as it is where nothing is said. */
-  changes?: readonly WantedChange[];
   /** The production that is gone on with, and the revision of it that was seen. */
   of?: { id: string; revision?: number };
 }
@@ -60,8 +55,7 @@ export async function beginProduction(
   const { database } = services;
   const published = await producibleTemplate(database, wanted.templateId, caller);
   const known = wanted.of && (await goneOnWith(database, wanted, caller));
-  const choices = await chosen(database, wanted, known, caller);
-  refuseUnknownChoices(published, choices);
+  const choices = await chosen(database, wanted, known?.choices ?? {}, published, caller);
   const at = new Date();
   const snapshot = await readForTemplate(services, published, wanted.recordId, choices);
   const id = known?.id ?? uuidv7();
@@ -99,80 +93,6 @@ export const changedMeanwhile = () =>
     'Nothing of yours was changed or filed. Look at it as it is now, then go on.',
     { reason: 'revised' },
   );
-
-/** What is chosen: what was in hand, with what is asked for in its place. */
-async function chosen(
-  connection: Connection,
-  { choices, changes }: Wanted,
-  known: Production | undefined,
-  caller: Caller,
-): Promise<Choices> {
-  const before = known?.choices ?? {};
-  const made = changes ? madeBy(changes, before.changes ?? [], caller) : (before.changes ?? []);
-  const { changes: _, clauses: kept = [], skips: _skips, ...others } = before;
-  const clauses = await putIn(connection, made, kept);
-  return {
-    ...(changes === undefined && known ? others : {}),
-    ...choices,
-    ...(made.length > 0 && { changes: made }),
-    ...(clauses.length > 0 && { clauses }),
-  };
-}
-
-/** Changes with who made each and when; those that were there keep theirs. A change takes the place of an earlier one of the same thing. */
-function madeBy(wanted: readonly WantedChange[], before: readonly MadeChange[], caller: Caller): MadeChange[] {
-  const made = wanted.map(
-    (each) => before.find(({ id }) => id === each.id) ?? { ...each, by: caller.name, at: new Date().toISOString() },
-  );
-  for (const { change } of made) if (change.type === 'add') refuseFormulas(change);
-  return made.filter(({ change }, at) => !made.slice(at + 1).some((later) => aboutSame(change, later.change)));
-}
-
-const PLAIN: readonly string[] = ['paragraph', 'heading', 'bulletList', 'numberedList', 'clause', 'space'];
-
-/** What is put in by hand is words and clauses: numbers come from figures. @throws Problem */
-function refuseFormulas({ content }: AddChange): void {
-  const all = everyBlock(content);
-  const isPlain = all.every(({ type }) => PLAIN.includes(type)) && !JSON.stringify(content).includes('"type":"value"');
-  if (!isPlain)
-    throw new Problem(
-      422,
-      'Only words and clauses can be put in',
-      'Values and tables belong to the template. Ask an author to add them there.',
-    );
-}
-
-/** The clauses that are put in: as they were when each was. @throws Problem for one that is not there */
-async function putIn(connection: Connection, made: readonly MadeChange[], kept: readonly Clause[]): Promise<Clause[]> {
-  const added = made.flatMap(({ change }) => (change.type === 'add' ? everyBlock(change.content) : []));
-  const names = [...new Set(added.flatMap((block) => (block.type === 'clause' ? block.attrs.clause : [])))];
-  const all: Clause[] = [];
-  for (const name of names) {
-    const known = kept.find(({ id }) => id === name);
-    const [row] = known ? [] : await connection.select().from(clauses).where(eq(clauses.id, name));
-    const clause = known ?? row?.body;
-    if (!clause) throw new Problem(422, 'No such clause', 'This clause is not here any more. Choose another one.');
-    all.push(clause);
-  }
-  return all;
-}
-
-/** Refuses a plan, an edition or a house style that the template does not have. @throws Problem */
-function refuseUnknownChoices({ template, pins }: PublishedTemplate, { plan, edition, houseStyle }: Choices): void {
-  const chosen = [
-    ['plan', plan, template.plans.map(({ id }) => id)],
-    ['edition', edition, template.editions.map(({ id }) => id)],
-    ['house style', houseStyle, pins.houseStyles.map(({ id }) => id)],
-  ] as const;
-  for (const [what, id, known] of chosen) {
-    if (id === undefined || known.includes(id)) continue;
-    throw new Problem(
-      422,
-      `The template has no such ${what}`,
-      `Choose one of these: ${known.join(', ')}. Or choose none: then the template decides.`,
-    );
-  }
-}
 
 /** What a begun production is composed from. */
 export const inputOf = (connection: Connection, { published, choices, snapshot, at, issueDate }: Begun) =>

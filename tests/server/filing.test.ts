@@ -119,8 +119,12 @@ describe('the connector', () => {
     const change = { type: 'Deal', id: deal.id, field: 'order_number', value: 'SLH-0094' };
     await changeField(database(), { ...change, version: deal.version! }, CALLER);
     expect((await wholeDeal('D-1209')).deal.fields.order_number).toBe('SLH-0094');
-    await expect(changeField(database(), { ...change, version: deal.version! }, CALLER)).rejects.toMatchObject({
-      failure: 'conflict',
+    await expect(
+      changeField(database(), { ...change, value: 'X', version: deal.version! }, CALLER),
+    ).rejects.toMatchObject({
+      status: 409,
+      title: 'Somebody else changed the deal',
+      message: expect.stringContaining('Purchase-order number is “SLH-0094” there now; you typed “X”.') as string,
     });
     const wrong = await problemOf(
       changeField(database(), { ...change, version: '*', field: 'validity_days', value: 'soon' }, CALLER),

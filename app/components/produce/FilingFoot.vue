@@ -4,7 +4,7 @@ import type { FilingProgress } from '~/stores/proof';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The foot of Produce: what filing will do in words, the one dark button, and how far the filing is. */
-const { fileName, mayFile, busy, filing, openCount, record } = defineProps<{
+const { fileName, kind, mayFile, busy, filing, openCount, record, next } = defineProps<{
   fileName: string;
   /** Of the document: quote, invoice. */
   kind: string;
@@ -18,10 +18,20 @@ const { fileName, mayFile, busy, filing, openCount, record } = defineProps<{
   /** A newer proof is being made: what would be filed is not shown yet. */
   renewing: boolean;
   record: { type: string; id: string };
+  /** The record after this one in the list that one came from. */
+  next: string | undefined;
 }>();
 const types = useRecordTypesStore();
 const called = computed(() => types.called(record.type));
-defineEmits<{ file: []; look: [] }>();
+defineEmits<{ file: []; look: []; next: [] }>();
+/** What filing does, in its order, before it is done. */
+const willHappen = computed(
+  () => `Filing takes the next number of ${kind}s and puts the PDF on the ${called.value}. Nothing is sent.`,
+);
+const file = computed(() => (filing ? addressOf('GET /documents/{id}/file', { parameters: { id: filing.id } }) : ''));
+// Browsers lend the clipboard to secure pages alone; elsewhere there is the old way.
+const { copy, copied } = useClipboard({ legacy: true });
+const copyLink = () => copy(new URL(`/register/${filing!.id}`, location.origin).href);
 /** What is done by the time that a state is reached. */
 const STEPS = [
   { state: 'preparing', words: 'Assigning the number' },
@@ -37,14 +47,21 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
       <span
         ><b>{{ filing.number }}</b> is filed and attached to the {{ called }}.</span
       >
+      <Button class="first" :label="copied ? 'Link copied' : 'Copy link'" severity="secondary" text @click="copyLink" />
+      <Button as="a" label="Download" severity="secondary" text :href="file" download />
       <Button
-        class="first"
         :label="`Back to the ${called}`"
         severity="secondary"
         outlined
         @click="navigateTo(recordPath(record.type, record.id))"
       />
-      <Button label="Open the PDF" @click="navigateTo(`/register/${filing.id}`)" />
+      <Button
+        label="Open the PDF"
+        :severity="next ? 'secondary' : undefined"
+        :outlined="next !== undefined"
+        @click="navigateTo(`/register/${filing.id}`)"
+      />
+      <Button v-if="next" :label="`Next ${called}`" @click="$emit('next')" />
     </template>
     <template v-else-if="filing?.state === 'failed'">
       <span class="failed"
@@ -96,9 +113,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
         <template v-else> {{ problem.detail }}</template>
       </span>
       <span v-else-if="whyNot" class="quiet words">{{ whyNot }}</span>
-      <span v-else class="quiet words"
-        >Filing assigns the {{ kind }} its number and attaches the PDF to the {{ called }}. Nothing is sent.</span
-      >
+      <span v-else class="quiet words">{{ willHappen }}</span>
       <Button
         v-if="openCount > 0"
         class="first"

@@ -5,7 +5,7 @@ import type { Proof } from '~/stores/proof';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The findings, each with its ways out: set the field, see the workings, skip with a reason. */
-const { findings, skipped, proved, read, record, whyNot, fields, give } = defineProps<{
+const { findings, skipped, proved, read, record, whyNot, fields, mayNotSet, set, give } = defineProps<{
   findings: readonly Finding[];
   skipped: Readonly<Record<string, string>>;
   proved: number;
@@ -17,6 +17,10 @@ const { findings, skipped, proved, read, record, whyNot, fields, give } = define
   whyNot: string | undefined;
   /** The fields that findings are about, by their paths. */
   fields: Proof['fields'];
+  /** Why the person may not change the record. */
+  mayNotSet: string | undefined;
+  /** Writes a value to the record; gives why it was refused, or nothing. */
+  set: (path: string, field: FieldSchema, value: string) => Promise<string | undefined>;
   /** Gives a value for this document alone; gives why it was refused, or nothing. */
   give: (path: string, field: FieldSchema, value: string) => Promise<string | undefined>;
 }>();
@@ -32,8 +36,9 @@ const provedWords = computed(() => {
 });
 const types = useRecordTypesStore();
 const called = computed(() => types.called(record.type));
-/** The finding whose value is being given for this document alone. */
+/** The finding whose value is being typed, and where it goes. */
 const giving = ref<string>();
+const goesTo = ref<'record' | 'document'>('document');
 const skipping = ref<string>();
 const reason = ref('');
 /** Files of a record are not typed. */
@@ -63,8 +68,8 @@ function skip(finding: Finding): void {
         class="do"
         :field="fields[finding.path!]!.field"
         :value="fields[finding.path!]!.value"
-        :label="`${fields[finding.path!]!.field.label}, for this document alone`"
-        :write="(value) => give(finding.path!, fields[finding.path!]!.field, value)"
+        :label="`${fields[finding.path!]!.field.label}, ${goesTo === 'record' ? `on the ${called}` : 'for this document alone'}`"
+        :write="(value) => (goesTo === 'record' ? set : give)(finding.path!, fields[finding.path!]!.field, value)"
         @done="giving = undefined"
       />
       <form v-else-if="skipping === finding.id" class="do" @submit.prevent="skip(finding)">
@@ -80,25 +85,36 @@ function skip(finding: Finding): void {
         <Button type="submit" label="Skip" size="small" severity="secondary" :disabled="!reason.trim()" />
       </form>
       <div v-else class="do">
-        <Button
-          v-if="finding.path"
-          :label="`Set on the ${called}`"
-          size="small"
-          severity="secondary"
-          outlined
-          @click="
-            navigateTo({ path: recordPath(record.type, record.id), query: { field: finding.path, proof: template } })
-          "
-        />
-        <PermittedButton
-          v-if="finding.path && isGivable(finding.path)"
-          label="For this document alone"
-          size="small"
-          severity="secondary"
-          outlined
-          :why-not="whyNot"
-          @press="giving = finding.id"
-        />
+        <template v-if="finding.path">
+          <template v-if="isGivable(finding.path)">
+            <PermittedButton
+              v-if="!fields[finding.path]!.field.readonly"
+              :label="`Set on the ${called}`"
+              size="small"
+              severity="secondary"
+              outlined
+              :why-not="mayNotSet"
+              @press="((giving = finding.id), (goesTo = 'record'))"
+            />
+            <PermittedButton
+              label="For this document alone"
+              size="small"
+              severity="secondary"
+              outlined
+              :why-not="whyNot"
+              @press="((giving = finding.id), (goesTo = 'document'))"
+            />
+          </template>
+          <Button
+            :label="`Open the ${called}`"
+            size="small"
+            severity="secondary"
+            outlined
+            @click="
+              navigateTo({ path: recordPath(record.type, record.id), query: { field: finding.path, proof: template } })
+            "
+          />
+        </template>
         <Button
           v-if="finding.workings"
           label="See workings"

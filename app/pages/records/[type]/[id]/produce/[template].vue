@@ -88,6 +88,27 @@ async function told(doing: Promise<ApiProblem | undefined>): Promise<boolean> {
   return refused === undefined;
 }
 
+/** Writes a value to the record that it belongs to. Gives why it was refused. */
+async function setOnRecord(path: string, { name }: FieldSchema, value: string): Promise<string | undefined> {
+  const record = store.proof?.fields[path]?.record;
+  if (!record) return 'The proof is another one by now. Close this, and look at it again.';
+  try {
+    const { type: of, id, version = '' } = record;
+    await api('PATCH /fields', { body: { type: of, id, version, field: name, value } });
+  } catch (thrown) {
+    const { title, detail, status } = asProblem(thrown);
+    // Somebody else was faster: the proof is of the record as it is now, and may have nothing to set any more.
+    if (status === 409) {
+      toast.add({ severity: 'error', summary: title, detail, life: 12_000 });
+      await load();
+    }
+    return `${title}. ${detail}`;
+  }
+  toast.add({ severity: 'secondary', summary: 'Written to the CRM', life: 4_000 });
+  await load();
+  return undefined;
+}
+
 /** A value for this document alone. Gives why it was refused. */
 async function give(path: string, { label }: FieldSchema, value: string): Promise<string | undefined> {
   const place = store.findings.find((finding) => finding.path === path)?.sentence.split(':')[0];
@@ -104,20 +125,12 @@ const agreed = computed(() =>
 /** Writes a value that was given for this document to its record, where it stands from then on. */
 async function writeGiven(id: string): Promise<void> {
   const given = store.changes.find((each) => each.id === id)?.change;
-  const at = given?.type === 'value' ? store.proof?.fields[given.path] : undefined;
-  if (given?.type !== 'value' || !at) return;
-  const { record, field } = at;
-  try {
-    const version = record.version ?? '';
-    await api('PATCH /fields', {
-      body: { type: record.type, id: record.id, version, field: field.name, value: given.value },
-    });
-  } catch (thrown) {
-    await told(Promise.resolve(asProblem(thrown)));
-    return;
-  }
+  const field = given?.type === 'value' ? store.proof?.fields[given.path]?.field : undefined;
+  if (given?.type !== 'value' || !field) return;
+  const refused = await setOnRecord(given.path, field, given.value);
+  if (refused) toast.add({ severity: 'error', summary: `${field.label} is as it was`, detail: refused, life: 9_000 });
   // The record says it itself now.
-  if (await told(store.takeBack(id))) toast.add({ severity: 'secondary', summary: 'Written to the CRM', life: 4_000 });
+  else await told(store.takeBack(id));
 }
 
 /** The document on paper, once all of its pages are drawn. */
@@ -137,6 +150,19 @@ async function step(by: 1 | -1): Promise<void> {
       life: 2_500,
     });
 }
+
+/** The filed PDF, with its number in its place. */
+const filed = computed(() =>
+  store.filing?.state === 'filed'
+    ? addressOf('GET /documents/{id}/file', { parameters: { id: store.filing.id } })
+    : undefined,
+);
+/** Where to go on, once this one is filed. */
+const next = shallowRef<string>();
+watch(
+  filed,
+  async (is) => (next.value = is && (await walk.beside(type.value, recordId.value, 1).catch(() => undefined))),
+);
 
 function openWorkings(id: string | undefined): void {
   void store.explain(id);
@@ -173,8 +199,9 @@ function showFinding(finding: Finding): void {
     <DeskAndLeaf v-else v-model="leaf" desk-label="Proof" :leaves="leaves">
       <template #desk>
         <p v-if="store.proof && isRenewed" class="renewing" role="status">Making the proof …</p>
+        <LazyPdfPages v-if="filed" :src="filed" />
         <ProofPages
-          v-if="store.proof"
+          v-else-if="store.proof"
           ref="pages"
           :class="{ old: isRenewed }"
           :proof="store.proof"
@@ -197,6 +224,8 @@ function showFinding(finding: Finding): void {
           :template="templateId"
           :why-not="barred"
           :fields="store.proof.fields"
+          :may-not-set="me.mayNotChange(type)"
+          :set="setOnRecord"
           :give="give"
           @show="showFinding"
           @workings="openWorkings"
@@ -242,6 +271,8 @@ function showFinding(finding: Finding): void {
           :open-count="store.openFindings.length"
           :renewing="store.loading && !!store.proof"
           :record="{ type, id: recordId }"
+          :next="next"
+          @next="step(1)"
           @file="store.file"
           @look="leaf = 'preflight'"
         />

@@ -1,0 +1,92 @@
+import { eq } from 'drizzle-orm';
+import { aboutSame, type AddChange, type MadeChange, type WantedChange } from '../../core/production/document-change';
+import type { Choices } from '../../core/production/production';
+import type { Clause } from '../../core/template/clause';
+import { everyBlock } from '../../core/template/walk';
+import type { Connection } from '../db/database';
+import { clauses } from '../db/schema';
+import type { Caller } from '../people/caller';
+import { Problem } from '../problem';
+import type { PublishedTemplate } from './template';
+
+/** What is asked for in place of what was chosen before: where no changes are said, those that are in hand stay. */
+export interface WantedChoices {
+  choices: Omit<Choices, 'changes'>;
+  changes?: readonly WantedChange[];
+}
+
+/** What is chosen: what was `before`, with what is asked for in its place. @throws Problem for what cannot be chosen */
+export async function chosen(
+  connection: Connection,
+  { choices, changes }: WantedChoices,
+  before: Choices,
+  published: PublishedTemplate,
+  caller: Caller,
+): Promise<Choices> {
+  const made = changes ? madeBy(changes, before.changes ?? [], caller) : (before.changes ?? []);
+  const { changes: _, clauses: kept = [], skips: _skips, ...others } = before;
+  const added = await putIn(connection, made, kept);
+  const all = {
+    ...(changes === undefined ? others : {}),
+    ...choices,
+    ...(made.length > 0 && { changes: made }),
+    ...(added.length > 0 && { clauses: added }),
+  };
+  refuseUnknownChoices(published, all);
+  return all;
+}
+
+/** Changes with who made each and when; those that were there keep theirs. A change takes the place of an earlier one of the same thing. */
+function madeBy(wanted: readonly WantedChange[], before: readonly MadeChange[], caller: Caller): MadeChange[] {
+  const made = wanted.map(
+    (each) => before.find(({ id }) => id === each.id) ?? { ...each, by: caller.name, at: new Date().toISOString() },
+  );
+  for (const { change } of made) if (change.type === 'add') refuseFormulas(change);
+  return made.filter(({ change }, at) => !made.slice(at + 1).some((later) => aboutSame(change, later.change)));
+}
+
+const PLAIN: readonly string[] = ['paragraph', 'heading', 'bulletList', 'numberedList', 'clause', 'space'];
+
+/** What is put in by hand is words and clauses: numbers come from figures. @throws Problem */
+function refuseFormulas({ content }: AddChange): void {
+  const all = everyBlock(content);
+  const isPlain = all.every(({ type }) => PLAIN.includes(type)) && !JSON.stringify(content).includes('"type":"value"');
+  if (!isPlain)
+    throw new Problem(
+      422,
+      'Only words and clauses can be put in',
+      'Values and tables belong to the template. Ask an author to add them there.',
+    );
+}
+
+/** The clauses that are put in: as they were when each was. @throws Problem for one that is not there */
+async function putIn(connection: Connection, made: readonly MadeChange[], kept: readonly Clause[]): Promise<Clause[]> {
+  const added = made.flatMap(({ change }) => (change.type === 'add' ? everyBlock(change.content) : []));
+  const names = [...new Set(added.flatMap((block) => (block.type === 'clause' ? block.attrs.clause : [])))];
+  const all: Clause[] = [];
+  for (const name of names) {
+    const known = kept.find(({ id }) => id === name);
+    const [row] = known ? [] : await connection.select().from(clauses).where(eq(clauses.id, name));
+    const clause = known ?? row?.body;
+    if (!clause) throw new Problem(422, 'No such clause', 'This clause is not here any more. Choose another one.');
+    all.push(clause);
+  }
+  return all;
+}
+
+/** Refuses a plan, an edition or a house style that the template does not have. @throws Problem */
+function refuseUnknownChoices({ template, pins }: PublishedTemplate, { plan, edition, houseStyle }: Choices): void {
+  const chosen = [
+    ['plan', plan, template.plans.map(({ id }) => id)],
+    ['edition', edition, template.editions.map(({ id }) => id)],
+    ['house style', houseStyle, pins.houseStyles.map(({ id }) => id)],
+  ] as const;
+  for (const [what, id, known] of chosen) {
+    if (id === undefined || known.includes(id)) continue;
+    throw new Problem(
+      422,
+      `The template has no such ${what}`,
+      `Choose one of these: ${known.join(', ')}. Or choose none: then the template decides.`,
+    );
+  }
+}
