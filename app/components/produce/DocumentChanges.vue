@@ -1,26 +1,26 @@
 <script setup lang="ts">
+import type { DocumentChange } from '#core/production/document-change';
 import type { Proof } from '~/stores/proof';
 
 /** What was changed for this document alone: each with who and when, and each can be taken back. */
-const { changes, proof, frozen, mayWrite } = defineProps<{
-  changes: Proof['changes'];
+const { proof, frozen, mayWrite } = defineProps<{
   proof: Proof;
   frozen: boolean;
   /** Whether the person may change the record. */
   mayWrite: boolean;
 }>();
 const emit = defineEmits<{ takeBack: [id: string]; write: [id: string]; show: [value: string] }>();
-const isWritable = ({ change }: Proof['changes'][number]) =>
+const isWritable = (change: DocumentChange) =>
   mayWrite && change.type === 'value' && proof.fields[change.path]?.field.readonly === false;
 
 const placeOf = (id: string) => proof.changed[id]?.[0];
 </script>
 
 <template>
-  <section v-if="changes.length > 0">
+  <section v-if="proof.changes.length > 0">
     <h3>Changed for this document</h3>
     <ul>
-      <li v-for="{ id, change, label, by, at } in changes" :key="id">
+      <li v-for="{ id, change, label, by, at } in proof.changes" :key="id">
         <p>
           <b>{{ label }}</b> {{ changeWords(change) }}
         </p>
@@ -36,7 +36,7 @@ const placeOf = (id: string) => proof.changed[id]?.[0];
             @click="emit('show', placeOf(id)!)"
           />
           <Button
-            v-if="isWritable({ id, change, label, by, at })"
+            v-if="isWritable(change)"
             :label="`Write to the ${proof.record.called}`"
             size="small"
             severity="secondary"

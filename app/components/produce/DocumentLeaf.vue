@@ -67,7 +67,6 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
       <span class="quiet">: marked on every page, without a number.</span>
     </p>
     <DocumentChanges
-      :changes="proof.changes"
       :proof="proof"
       :frozen="frozen"
       :may-write="mayWrite"
