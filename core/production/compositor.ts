@@ -62,6 +62,8 @@ export class Compositor implements Composer {
   #rows = 0;
   /** Ids of the blocks that printed something. */
   readonly printedBlocks = new Set<string>();
+  /** Ids of the conditions that held, of those that are asked for each item at least once. */
+  readonly held = new Set<string>();
   /** Keys of the values that are printed otherwise, by the change that makes them so. */
   readonly changed = new Map<string, Set<string>>();
   /** Changes by the path of the value that each gives, and by the block that it is seen on. */
@@ -111,6 +113,7 @@ export class Compositor implements Composer {
       return false;
     }
     this.used.set(outcomePath('when', key), String(holds));
+    if (holds) this.held.add(id);
     return holds;
   }
 

@@ -31,23 +31,16 @@ export interface DocumentParts {
 const HOLDERS: readonly string[] = ['whenSection', 'forEach', 'keepTogether', 'columns'];
 const BARE: readonly string[] = ['space', 'pageBreak', 'divider'];
 
-/** The parts of a document by its blocks. `printedBlocks`: ids of the blocks that printed something. */
+/** The parts of a document by its blocks. `printedBlocks`: ids of the blocks that printed something; `held`: of the conditions that held. */
 export function partsOf(
   body: readonly Block[],
-  { printedBlocks: printed, leftOut }: { printedBlocks: ReadonlySet<string>; leftOut: readonly { block: string }[] },
+  { printedBlocks: printed, held }: { printedBlocks: ReadonlySet<string>; held: ReadonlySet<string> },
 ): DocumentParts {
-  const out = new Set(leftOut.map(({ block }) => block));
   const all = everyBlock(body);
   return {
     sections: all.flatMap((block) =>
       block.type === 'whenSection'
-        ? [
-            {
-              id: block.attrs.id,
-              note: block.attrs.note ?? block.attrs.when,
-              prints: !out.has(block.attrs.id) && printed.has(block.attrs.id),
-            },
-          ]
+        ? [{ id: block.attrs.id, note: block.attrs.note ?? block.attrs.when, prints: held.has(block.attrs.id) }]
         : [],
     ),
     blocks: all

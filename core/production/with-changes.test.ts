@@ -66,6 +66,16 @@ describe('a section that is switched for one document', () => {
     expect(changed.parts().sections.find(({ id }) => id === off.id)).toMatchObject({ prints: true, note: off.note });
   });
 
+  it('can be switched on where what is printed otherwise stands in its place', () => {
+    const otherwise = template.layout.body.flatMap((block) =>
+      block.type === 'whenSection' && block.content.length === 2 ? [block.attrs.id] : [],
+    );
+    const off = sections('D-1196').filter(({ id, prints }) => otherwise.includes(id) && !prints);
+    expect(off.length).toBeGreaterThan(0);
+    const on = composed('D-1196', [made({ type: 'section', block: off[0]!.id, prints: true })]);
+    expect(on.parts().sections.find(({ id }) => id === off[0]!.id)).toMatchObject({ prints: true });
+  });
+
   it('does not print although it holds', () => {
     const on = sections('D-1188').find(({ prints }) => prints)!;
     const changed = composed('D-1188', [made({ type: 'section', block: on.id, prints: false })]);
