@@ -6,6 +6,7 @@ const config: KnipConfig = {
     // Processes that tools/build.ts bundles and the start command, the press or the bench start by file name.
     'server/{db/migrate-main,jobs/main,press/alone,press/worker}.ts',
     'standins/crm/main.ts',
+    'standins/storage/main.ts',
     // Named in nuxt.config.ts by its path.
     'server/error.ts',
     'tools/bench/{figures-speed,setting,long,memory}.ts',

@@ -34,6 +34,7 @@ export default defineConfig({
         LUMBIX_SECOND_PORT: String(port + 8),
         LUMBIX_CRM_PORT: String(port + 5),
         LUMBIX_PG_PORT: String(port + 6),
+        LUMBIX_STORAGE_PORT: String(port + 9),
         // The tests ask more in a minute than a person does.
         LUMBIX_RATE_FACTOR: '100',
         LUMBIX_DATA: process.env.LUMBIX_TEST_DATA

@@ -42,6 +42,19 @@ export const config = {
   get buildFolder(): string {
     return process.env.LUMBIX_BUILD ?? join(process.cwd(), '.build');
   },
+  /** The folder under which copies of documents are kept, where a place is one. */
+  get copiesFolder(): string {
+    return process.env.LUMBIX_COPIES ?? join(process.cwd(), '.data', 'copies');
+  },
+  /** Where the storage that stands in for an outside one answers, in the demo. */
+  get demoStorageUrl(): string | undefined {
+    const { STORAGE_PORT } = process.env;
+    return STORAGE_PORT ? `http://127.0.0.1:${STORAGE_PORT}` : undefined;
+  },
+  /** Where people reach Lumbix, for links that lead to it from elsewhere. */
+  get publicUrl(): string {
+    return required('LUMBIX_URL').replace(/\/+$/, '');
+  },
   /** After so many seconds a job whose worker is gone is taken up by another one: longer than any step takes within its bounds. */
   get jobExpiry(): number {
     return Number(process.env.LUMBIX_JOB_EXPIRY) || 25;

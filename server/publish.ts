@@ -2,7 +2,9 @@ import { eq, inArray } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { reportOf, type Fault, type FaultReport } from '../core/shape/faults';
 import { clausesOf, houseStylesOf } from '../core/template/assemble';
+import { placesOfPlans } from '../core/template/plan-faults';
 import type { Pins, Template } from '../core/template/template';
+import { placeLabels } from './copies/places';
 import { recordSchema } from './records/record-schema';
 import type { Connection } from './db/database';
 import { clauses, houseStyles, series, templates } from './db/schema';
@@ -49,7 +51,7 @@ export async function publish(
 ): Promise<Published> {
   const { database, press } = services;
   const schema = await recordSchema();
-  const missing = await missingSeries(database, template);
+  const missing = await missingNamed(database, template);
   const { count, faults } = await press.faultsOf(template, pins, schema);
   if (count + missing.length > 0)
     throw faultyTemplate('The template has mistakes', reportOf([...missing, ...faults], count + missing.length));
@@ -133,14 +135,29 @@ function held(pins: Pins): Pins {
   return same;
 }
 
-async function missingSeries(connection: Connection, { plans }: Template): Promise<Fault[]> {
-  const wanted = [...new Set(plans.map((plan) => plan.series))];
-  const known = await connection.select({ id: series.id }).from(series).where(inArray(series.id, wanted));
-  const missing = wanted.filter((id) => !known.some((each) => each.id === id));
-  return missing.map((id) => ({
-    path: 'plans',
-    sentence: `The template asks for the number series “${id}”, which is not here. Make it first, or name another one.`,
-  }));
+/** Number series and places for copies that the plans name and that are not here. */
+async function missingNamed(connection: Connection, { plans }: Template): Promise<Fault[]> {
+  const wanted = {
+    series: [...new Set(plans.map((plan) => plan.series))],
+    places: placesOfPlans(plans),
+  };
+  const known = await connection.select({ id: series.id }).from(series).where(inArray(series.id, wanted.series));
+  const labels = await placeLabels(connection, wanted.places);
+  const missing = (what: string, ids: readonly string[]): Fault[] =>
+    ids.map((id) => ({
+      path: 'plans',
+      sentence: `The template asks for the ${what} “${id}”, which is not here. Make it first, or name another one.`,
+    }));
+  return [
+    ...missing(
+      'number series',
+      wanted.series.filter((id) => !known.some((each) => each.id === id)),
+    ),
+    ...missing(
+      'place for copies',
+      wanted.places.filter((id) => !(id in labels)),
+    ),
+  ];
 }
 
 /** One fault by itself. */

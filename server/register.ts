@@ -1,4 +1,5 @@
 import type { Contract } from '../core/contract/contract';
+import type { StepState } from '../core/contract/documents';
 import type { QueryOf } from '../core/contract/endpoint';
 import { and, asc, desc, eq, inArray, isNotNull, notInArray, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
@@ -15,9 +16,18 @@ import { Problem } from './problem';
 const latest = alias(steps, 'latest');
 const isLatest = and(
   eq(latest.documentId, documents.id),
-  inArray(latest.state, ['open', 'ended']),
+  inArray(latest.state, ['open', 'held', 'ended']),
   isNotNull(latest.reason),
 );
+
+/** How many steps of a document are in some states. */
+function stepsOf(...states: readonly StepState[]): SQL {
+  const those = sql.join(
+    states.map((state) => sql`${state}`),
+    sql`, `,
+  );
+  return sql`(select count(*) from ${steps} where ${steps.documentId} = ${documents.id} and ${steps.state} in (${those}))`;
+}
 
 const ROW = {
   id: documents.id,
@@ -39,6 +49,8 @@ const ROW = {
   by: documents.by,
   createdAt: documents.createdAt,
   filedAt: documents.filedAt,
+  stepsLeft: sql<number>`case when ${documents.state} = 'filed' then ${stepsOf('open', 'held')}::int else 0 end`,
+  isHeld: sql<boolean>`${stepsOf('held')} > 0`,
 };
 
 const SORTS = {
@@ -174,6 +186,27 @@ export async function readDocument(database: Database, id: string, caller: Calle
     .from(events)
     .where(and(eq(events.subjectKind, 'document'), eq(events.subjectId, id)))
     .orderBy(asc(events.at), asc(events.id));
+  const after = await database
+    .select({
+      position: steps.position,
+      planStep: steps.planStep,
+      state: steps.state,
+      attempts: steps.attempts,
+      triedAt: steps.triedAt,
+      doneAt: steps.doneAt,
+      reason: steps.reason,
+      dueAt: steps.dueAt,
+      letGo: steps.letGo,
+    })
+    .from(steps)
+    .where(and(eq(steps.documentId, id), isNotNull(steps.planStep)))
+    .orderBy(asc(steps.position));
+  // Before it is set, its steps are known by their places alone.
+  const words = new Map(composition?.steps?.map((each) => [each.id, each.words]));
+  const withWords = after.map(({ planStep, ...step }, at) => ({
+    ...step,
+    words: words.get(planStep!) ?? `Step ${at + 1} of its plan.`,
+  }));
   const explained = composition && {
     figures: composition.figures,
     bridge: composition.bridge,
@@ -182,7 +215,7 @@ export async function readDocument(database: Database, id: string, caller: Calle
   };
   const { skips = {}, changes = [] } = choices;
   const toBeVoid = voiding !== null && row.state !== 'filed' && row.state !== 'failed';
-  return { document: { ...row, skips, changes, toBeVoid }, explained, history };
+  return { document: { ...row, skips, changes, steps: withWords, toBeVoid }, explained, history };
 }
 
 /** The state of a document, for those who wait for it; undefined for one that the caller may not see. */

@@ -10,7 +10,17 @@ import type { Caller } from './people/caller';
 
 /** What something was done to. */
 interface Subject {
-  kind: 'document' | 'template' | 'record' | 'record type' | 'person' | 'token' | 'rules' | 'connection' | 'trail';
+  kind:
+    | 'document'
+    | 'template'
+    | 'record'
+    | 'record type'
+    | 'person'
+    | 'token'
+    | 'rules'
+    | 'connection'
+    | 'place'
+    | 'trail';
   id: string;
   name: string;
 }

@@ -23,6 +23,7 @@ const PROCESSES = {
   worker: 'server/jobs/main.ts',
   migrate: 'server/db/migrate-main.ts',
   crm: 'standins/crm/main.ts',
+  storage: 'standins/storage/main.ts',
 };
 
 function copyFonts(): void {

@@ -10,6 +10,7 @@ const PAGES = [
   { to: '/setup/rules', word: 'Rules' },
   { to: '/setup/connection', word: 'Connection' },
   { to: '/setup/records', word: 'Records' },
+  { to: '/setup/copies', word: 'Copies' },
   { to: '/setup/trail', word: 'Audit trail' },
   { to: '/setup/programs', word: 'Programs' },
 ];

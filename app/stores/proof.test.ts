@@ -262,7 +262,11 @@ describe('filing', () => {
       { state: 'rendered', reason: 'The CRM can’t be reached.' },
       true,
     ]);
-    states!.tell({ id: 'd-1', number: 'Q-1', state: 'filed', reason: null, dueAt: null });
+    // Its steps are followed too, until they are done or held; what is filed is filed meanwhile.
+    const filed = { id: 'd-1', number: 'Q-1', state: 'filed', reason: null, dueAt: null };
+    states!.tell({ ...filed, stepsLeft: 2, isHeld: false });
+    expect([store.filing!.stepsLeft, store.busy, states!.isClosed]).toEqual([2, false, false]);
+    states!.tell({ ...filed, stepsLeft: 0, isHeld: false });
     expect([store.filing!.state, store.busy, store.mayFile, states!.isClosed]).toEqual(['filed', false, false, true]);
   });
 

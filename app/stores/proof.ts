@@ -17,7 +17,20 @@ export interface FilingProgress {
   reason: string | null;
   /** When a filing that waits is tried next. */
   dueAt: string | null;
+  /** Steps that are left once it is filed, and whether the next of them is held for a person. */
+  stepsLeft: number;
+  isHeld: boolean;
 }
+
+const progressOf = ({ id, number, state, reason, dueAt, stepsLeft, isHeld }: DocumentRow): FilingProgress => ({
+  id,
+  number,
+  state,
+  reason,
+  dueAt,
+  stepsLeft,
+  isHeld,
+});
 
 /** How long a proof that was sent for is what the page asks for, in milliseconds. */
 const FRESH = 5_000;
@@ -26,8 +39,9 @@ const FRESH = 5_000;
 interface Subject {
   record: string;
   template: string;
-  /** Asked for instead of the record's own. */
+  /** Asked for instead of the template's own choice. */
   edition?: string;
+  plan?: string;
   /** A document in hand. */
   production?: string;
 }
@@ -59,8 +73,9 @@ export const useProofStore = defineStore('proof', () => {
   const filingProblem = shallowRef<ApiProblem>();
   /** From pressing File until the document is filed or has failed. */
   const busy = ref(false);
-  /** The edition that was asked for instead of the record's own. */
+  /** The edition and the plan that were asked for instead of the template's own choice. */
   const edition = ref<string>();
+  const plan = ref<string>();
   /** The production of a document in hand: something was changed in it, and it is gone on with. */
   const inHand = ref<string>();
   let newest = 0;
@@ -92,17 +107,17 @@ export const useProofStore = defineStore('proof', () => {
     });
 
   /** A proof with the drawings of the pages near the view. */
-  async function ask({ record, template, edition: inEdition, production }: Subject, on?: GoingOn): Promise<Proof> {
+  async function ask({ record, template, production, ...choices }: Subject, on?: GoingOn): Promise<Proof> {
     const has = drawings.digests;
     // The first of a page was sent for with the page itself.
     const answer =
       has.length === 0 && !on
-        ? await api('GET /productions', { query: proofAsked(template, record, { edition: inEdition, production }) })
+        ? await api('GET /productions', { query: proofAsked(template, record, { ...choices, production }) })
         : await api('POST /productions', {
             body: {
               template,
               record,
-              choices: { edition: inEdition },
+              choices,
               ...(on ? { ...on, changes: on.changes && [...on.changes] } : { production }),
               has,
               near: near.length > 0 ? [...near] : undefined,
@@ -165,6 +180,7 @@ export const useProofStore = defineStore('proof', () => {
       subject.value = subjectOf(wanted);
     }
     edition.value = wanted.edition;
+    plan.value = wanted.plan;
     if (isOther) inHand.value = wanted.production;
     await Promise.all([load(wanted.record, wanted.template), isOther && findFiling()]);
   }
@@ -179,21 +195,23 @@ export const useProofStore = defineStore('proof', () => {
       const { document } = await api('GET /documents/{id}', { parameters: { id } });
       // Another proof may have been opened meanwhile.
       if (subject.value !== asked) return;
-      const { number, state, reason, dueAt } = document;
-      filing.value = { id, number, state, reason, dueAt };
-      if (isEnded(document)) busy.value = false;
-      else follow(id);
+      filing.value = progressOf(document);
+      busy.value = !isEnded(document);
+      if (!isSettled(document)) follow(id);
     } catch {
       if (subject.value === asked) busy.value = false;
     }
   }
 
+  const chosen = () => ({ edition: edition.value, plan: plan.value });
+
   async function load(recordId: string, templateId: string): Promise<void> {
-    const wanted = { record: recordId, template: templateId, edition: edition.value, production: inHand.value };
+    const wanted = { record: recordId, template: templateId, ...chosen(), production: inHand.value };
     const isAhead =
       ahead?.record === recordId &&
       ahead.template === templateId &&
       ahead.edition === wanted.edition &&
+      ahead.plan === wanted.plan &&
       ahead.production === wanted.production &&
       Date.now() - ahead.at < FRESH;
     const sent = isAhead ? ahead!.proof : undefined;
@@ -233,7 +251,7 @@ export const useProofStore = defineStore('proof', () => {
     if (!shown || busy.value) return undefined;
     const { id, revision, record, template } = shown;
     const plain = wanted.map(({ id: its, change, label }) => ({ id: its, change, label }));
-    const subject = { record: record.id, template: template.id, edition: edition.value };
+    const subject = { record: record.id, template: template.id, ...chosen() };
     const refused = await show(() => ask(subject, { production: id, revision, changes: plain }));
     // Somebody else went on with it: it is shown as it is now.
     if (refused?.status === 409) await load(record.id, template.id);
@@ -303,6 +321,7 @@ export const useProofStore = defineStore('proof', () => {
     filingProblem.value = undefined;
     busy.value = false;
     edition.value = undefined;
+    plan.value = undefined;
     inHand.value = undefined;
     done.value = [];
     undone.value = [];
@@ -339,7 +358,7 @@ export const useProofStore = defineStore('proof', () => {
         key: `${production}-${revision}`,
         body: { production, revision, skips: kept },
       });
-      filing.value = { ...begun, state: 'preparing', reason: null, dueAt: null };
+      filing.value = { ...begun, state: 'preparing', reason: null, dueAt: null, stepsLeft: 0, isHeld: false };
       filings.value = { ...filings.value, [subject.value]: begun.id };
       skipped.value = {};
       follow(begun.id);
@@ -353,8 +372,7 @@ export const useProofStore = defineStore('proof', () => {
   function follow(id: string): void {
     const stop = followDocument(id, (document) => {
       if (filing.value?.id !== id) return stop();
-      const { number, state, reason, dueAt } = document;
-      filing.value = { id, number, state, reason, dueAt };
+      filing.value = progressOf(document);
       if (isEnded(document)) busy.value = false;
     });
   }
@@ -381,6 +399,7 @@ export const useProofStore = defineStore('proof', () => {
     load,
     leave,
     edition,
+    plan,
     inHand,
     changes,
     make,

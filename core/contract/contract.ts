@@ -3,6 +3,7 @@ import { draftEndpoints } from './drafts';
 import type { Endpoints } from './endpoint';
 import { fileEndpoints } from './files';
 import { ownEndpoints, peopleEndpoints, signInEndpoints } from './people';
+import { placeEndpoints } from './places';
 import { productionEndpoints } from './productions';
 import { recordEndpoints } from './records';
 import { systemEndpoints } from './system';
@@ -20,6 +21,7 @@ export const PARTS: Readonly<Record<string, Endpoints>> = {
   'Signing in': signInEndpoints,
   Oneself: ownEndpoints,
   Setup: peopleEndpoints,
+  'Places for copies': placeEndpoints,
 };
 
 /** Everything that Lumbix can be asked over HTTP, below `/api`. */
@@ -34,5 +36,6 @@ export const contract = {
   ...templateEndpoints,
   ...draftEndpoints,
   ...fileEndpoints,
+  ...placeEndpoints,
 } satisfies Endpoints;
 export type Contract = typeof contract;

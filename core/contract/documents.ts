@@ -21,6 +21,27 @@ export const DOCUMENT_STATES = ['preparing', 'rendered', 'filed', 'failed'] as c
 export type DocumentState = (typeof DOCUMENT_STATES)[number];
 export const documentState = () => oneOf(DOCUMENT_STATES).required();
 
+/** How far a step of a document is: held where it was refused after filing, until a person has it tried again or lets it go. */
+const STEP_STATES = ['open', 'done', 'ended', 'skipped', 'held', 'let go'] as const;
+export type StepState = (typeof STEP_STATES)[number];
+
+/** Something that is done after a document is filed. */
+const step = shape({
+  position: count(),
+  /** What it does, as a sentence. */
+  words: words(),
+  state: oneOf(STEP_STATES).required(),
+  attempts: count(),
+  triedAt: moment().nullable(),
+  doneAt: moment().nullable(),
+  /** Why it waits or is held. */
+  reason: words().nullable(),
+  /** When it is tried next, where it waits. */
+  dueAt: moment().nullable(),
+  /** Who let it go undone, and why. */
+  letGo: shape({ reason: words(), by: words(), at: moment() }).nullable().defined(),
+}).required();
+
 const ofDocument = shape({ id: uuid().required() }).required();
 
 /** A document as a row of the register. */
@@ -47,6 +68,9 @@ const row = {
   by: words().nullable(),
   createdAt: moment(),
   filedAt: moment().nullable(),
+  /** How many steps are left after it was filed, and whether the next of them is held for a person. */
+  stepsLeft: count(),
+  isHeld: boolean().required(),
 };
 const documentRow = shape(row).required();
 
@@ -96,10 +120,19 @@ export const documentEndpoints = {
     perMinute: 120,
   }),
   'POST /documents/{id}/try': endpoint({
-    about: 'Has a document that waits tried again at once.',
+    about: 'Has a document that waits, or a step of it that is held, tried again at once.',
     may: 'file',
     parameters: ofDocument,
     answer: shape({ tried: boolean().required() }).required(),
+    problems: [404, 409],
+    twice: 'same',
+  }),
+  'POST /documents/{id}/let-go': endpoint({
+    about: 'Lets a step after filing that waits or is held go undone, with the reason; those after it go on.',
+    may: 'file',
+    parameters: ofDocument,
+    body: shape({ position: number().integer().min(0).required(), reason: text(500).min(1).required() }).required(),
+    answer: shape({ letGo: boolean().required() }).required(),
     problems: [404, 409],
     twice: 'same',
   }),
@@ -124,6 +157,8 @@ export const documentEndpoints = {
         /** What was changed for this document alone. */
         changes: all(madeChange),
         attachmentId: words().nullable(),
+        /** What is done after it is filed, in order. */
+        steps: all(step),
         /** Whether somebody asked for it to be void. */
         toBeVoid: boolean().required(),
       }).required(),

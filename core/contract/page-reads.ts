@@ -50,14 +50,14 @@ export const documentsOn = (recordType: string, recordId: string): Asked<'GET /d
 });
 
 /**
- * The first proof of a record with a template. In the page's address stand the `edition` where it is not the record's own, and the
- * `production` of a document in hand.
+ * The first proof of a record with a template. In the page's address stand the `edition` and the `plan` where they are not the
+ * template's own choice, and the `production` of a document in hand.
  */
 export const proofAsked = (
   template: string,
   record: string,
-  { edition, production }: { edition?: string; production?: string } = {},
-): Asked<'GET /productions'> => ({ template, record, edition, production });
+  { edition, plan, production }: { edition?: string; plan?: string; production?: string } = {},
+): Asked<'GET /productions'> => ({ template, record, edition, plan, production });
 
 /** How a list is sorted and from which row on it is shown, as its address says. */
 export function ordered(query: PageQuery, usual: { sort: string; descending: boolean }) {
@@ -83,8 +83,8 @@ const PAGES: Readonly<Record<string, (named: Readonly<Record<string, string>>, q
     addressOf('GET /records/{type}/{id}/templates', { parameters: { type, id } }),
     addressOf('GET /records/{type}/{id}/in-hand', { parameters: { type, id } }),
   ],
-  'records-type-id-produce-template': ({ id = '', template = '' }, { edition, production }) => [
-    addressOf('GET /productions', { query: proofAsked(template, id, { edition, production }) }),
+  'records-type-id-produce-template': ({ id = '', template = '' }, { edition, plan, production }) => [
+    addressOf('GET /productions', { query: proofAsked(template, id, { edition, plan, production }) }),
   ],
   register: (_, query) => [addressOf('GET /documents', { query: documentsAsked(query) }), addressOf('GET /register')],
   templates: () => [addressOf('GET /templates')],

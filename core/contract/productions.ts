@@ -54,6 +54,8 @@ const shown = {
   /** How many values were read for it. */
   read: count(),
   leftOut: all(shape({ block: words(), note: words() }).required()),
+  /** What is done once it is filed, in sentences; without what its conditions skip. */
+  afterFiling: all(words()),
   /** What was changed for this document: the values on its pages that are printed otherwise, by the change. */
   changed: requiredMapOf(all(words())),
   /** The fields that findings and changes are about, by their paths: with the record that each is on, and its value there. */
@@ -69,6 +71,8 @@ const shown = {
   /** The edition it is in, and those it could be in. */
   edition: words(),
   editions: all(shape({ id: words(), label: words() }).required()),
+  /** The plan that it goes by. */
+  plan: words(),
   annexes: all(shape({ label: words(), sha256: words() }).required()),
   pages: shape({
     /** SVG definitions. */
@@ -100,6 +104,7 @@ const proof = shape({
     kind: words(),
     versionId: uuidText(),
     version: count(),
+    plans: all(shape({ id: words(), label: words() }).required()),
   }).required(),
   ...shown,
 }).required();
@@ -118,13 +123,14 @@ export const drawingsWanted = {
 export const productionEndpoints = {
   'GET /productions': endpoint({
     about:
-      'The same as to begin one by POST, with nothing chosen but the edition: browsers send for it before the page has run.',
+      'The same as to begin one by POST, with nothing chosen but the edition and the plan: browsers send for it before the page has run.',
     may: 'prove',
     query: shape({
       template: text(100).min(1).required(),
       /** The id of the record. */
       record: text(100).min(1).required(),
       edition: text(100),
+      plan: text(100),
       /** A document in hand, to go on with. */
       production: uuid(),
     }).required(),

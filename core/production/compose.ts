@@ -14,6 +14,8 @@ import { LATIN_DIGITS, numberSymbols } from '../money/number-symbols';
 import type { MadeChange } from './document-change';
 import { partsOf, type DocumentParts } from './document-parts';
 import { failedCheck } from './findings/failed-check';
+import { failedStep } from './findings/failed-step';
+import { failedValue } from './findings/failed-value';
 import { gatherFindings, type Finding } from './findings/finding';
 import { lostChange } from './findings/lost-change';
 import { noCurrency } from './findings/no-currency';
@@ -32,13 +34,15 @@ import { NoteWords } from '../template/noted';
 import { textOfRuns, type Assets, type ComposedDocument } from '../template/composed';
 import { splitPlaceholders } from '../template/placeholders';
 import { documentRoots } from '../template/roots';
-import type { Fits, Pins, Plan, Template } from '../template/template';
+import type { Plan } from '../template/plan';
+import type { Fits, Pins, Template } from '../template/template';
 import { INTERFACE_LOCALE } from '../words/interface';
 import { phrase } from '../words/phrases';
 import { priceBridge } from './bridge';
 import type { Composition, OutputSettings } from './composition';
 import { Compositor } from './compositor';
 import { safeFileName } from './file-name';
+import { composeSteps } from './plan-steps';
 import { withChangedBlocks, withGivenValues, type LostChange } from './with-changes';
 import { workBack, type WorkedBack } from './work-back';
 
@@ -67,6 +71,8 @@ export interface ComposeContext {
   trial?: boolean;
   /** What was changed for this document alone. */
   changes?: readonly MadeChange[];
+  /** Labels of the places that copies are kept at, by their ids. */
+  places?: Readonly<Record<string, string>>;
 }
 
 /**
@@ -298,6 +304,7 @@ class DocumentComposer {
     this.#proveSums();
     this.#runChecks();
     this.#tellGaps();
+    const steps = this.#steps();
     const figures = this.#figures();
     const used = Object.fromEntries(by.used);
     return {
@@ -319,8 +326,19 @@ class DocumentComposer {
       usedDigest: usedDigest(used),
       leftOut: by.leftOut,
       changed: Object.fromEntries(this.made.changes.map(({ id }) => [id, [...(by.changed.get(id) ?? [])]])),
+      steps,
       proved: { sums: by.provedSums },
     };
+  }
+
+  /** What is done once it is filed. What a step reads is not printed, so it does not count as used. */
+  #steps(): Composition['steps'] {
+    const { record } = this.template;
+    const { schema, places = {} } = this.context;
+    const composed = composeSteps(this.#plan.steps ?? [], this.by.sheet, { schema, type: record.type, places });
+    for (const fault of composed.faults)
+      this.by.findings.push(fault.error?.path ? failedValue(fault.error, { block: 'plan' }) : failedStep(fault));
+    return composed.steps;
   }
 
   #document(

@@ -2,8 +2,9 @@ import type { PdfStandard } from '../template/template-file';
 import type { Meanings } from '../formula/meanings';
 import type { BridgeStep } from './bridge';
 import type { Finding } from './findings/finding';
+import type { ComposedStep } from './plan-steps';
 import type { UsedValues } from '../record/used';
-import type { Protection } from '../template/template';
+import type { Protection } from '../template/plan';
 import type { Assets, ComposedDocument } from '../template/composed';
 
 /** A value on the page: which block and which workings stand behind it. */
@@ -57,6 +58,8 @@ export interface Composition {
   leftOut: readonly { block: string; note: string }[];
   /** What was changed for this document alone, by the change: the values on the pages that are printed otherwise for it. */
   changed: Readonly<Record<string, readonly string[]>>;
+  /** What is done once it is filed, in order. */
+  steps: readonly ComposedStep[];
   /** How many printed columns were proved to add up, for the words under the findings. */
   proved: { sums: number };
 }

@@ -4,7 +4,8 @@ import { composeBlocks } from '../../tests/compose-blocks';
 import { demoPictures, demoSchema, demoSnapshot, withFields } from '../../tests/demo-snapshot';
 import type { FieldValue, RecordSnapshot } from '../record/snapshot';
 import type { Inline } from '../template/inlines';
-import type { Plan, Template } from '../template/template';
+import type { Plan } from '../template/plan';
+import type { Template } from '../template/template';
 import { compose, type ComposeContext } from './compose';
 
 const HASH = Object.keys(demoPictures)[0]!;
@@ -65,7 +66,10 @@ describe('annexes', () => {
       });
     const sheet = { ...quote.sheet, sums: [] };
     const joinedOf = (of: RecordSnapshot, formula: string) =>
-      composeBlocks([], { deal: of, template: { annexes: [annex(formula, true)], sheet } });
+      composeBlocks([], {
+        deal: of,
+        template: { annexes: [annex(formula, true)], sheet, ...withPlan({ steps: undefined }) },
+      });
 
     const { annexes, document, used, findings } = joinedOf(deal(pdfFile, null, pdfFile), 'lines.product.data_sheet');
     expect(annexes).toEqual([{ label: 'Terms', sha256: HASH }]);

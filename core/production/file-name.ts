@@ -6,6 +6,10 @@ const LONGEST_STEM = 120;
  * names, no dots or spaces at the ends, bounded in length without cutting a character in two.
  */
 export function safeFileName(name: string, extension: string): string {
+  return `${safeName(name) || 'Document'}.${extension}`;
+}
+
+function safeName(name: string): string {
   const stem = name
     .normalize('NFC')
     .replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, '')
@@ -13,8 +17,18 @@ export function safeFileName(name: string, extension: string): string {
     .replace(/\s+/g, ' ')
     .replace(/^[. ]+|[. ]+$/g, '');
   const bounded = [...stem].slice(0, LONGEST_STEM).join('').trimEnd();
-  const allowed = /^(con|prn|aux|nul|com\d|lpt\d)$/i.test(bounded) ? `${bounded}-` : bounded;
-  return `${allowed || 'Document'}.${extension}`;
+  return /^(con|prn|aux|nul|com\d|lpt\d)$/i.test(bounded) ? `${bounded}-` : bounded;
+}
+
+/**
+ * A path of folders and a file name, each of them safe as above, from its pieces: `/` stands between folders. Nothing of it leads out
+ * of the folder that it is in.
+ */
+export function safePath(pieces: readonly string[], extension: string): string {
+  const names = pieces.join('').split('/').map(safeName).filter(Boolean);
+  const file = names.pop() ?? '';
+  const ending = new RegExp(`\\.${extension}$`, 'i');
+  return [...names, safeFileName(file.replace(ending, ''), extension)].join('/');
 }
 
 /** The first of `name.pdf`, `name (2).pdf`, … that is not taken; compared without regard to case. */

@@ -6,7 +6,8 @@ import type { HouseStyle, Letterhead, Margins } from './house-style';
 import { houseStyleOf } from './house-style-of';
 import type { Inline } from './inlines';
 import { withIds } from './node';
-import type { Edition, Pins, Plan, Template } from './template';
+import type { Plan } from './plan';
+import type { Edition, Pins, Template } from './template';
 import { everyBlock, mapBlocks, ownBlockLists } from './walk';
 import { hasWords, reworded, wordingDigest, type Piece, type Words } from './wording';
 

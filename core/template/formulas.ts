@@ -2,7 +2,8 @@ import { mapSheetFormulas, sheetFormulas } from '../sheet/formulas';
 import { withFormulas, wordsFor, type Block } from './blocks';
 import type { FormulaChanges } from './changes';
 import { splitPlaceholders } from './placeholders';
-import type { Fits, Plan, Template } from './template';
+import type { Plan, PlanStep } from './plan';
+import type { Fits, Template } from './template';
 import { mapBlocks, mapOwnBlocks } from './walk';
 
 /** Where a formula of a template stands. */
@@ -40,6 +41,7 @@ export function mapFormulas(template: Template, change: FormulaChange): Template
       fileName: at(`the file name of “${plan.label}”`).text(plan.fileName),
       title: at(`the title of “${plan.label}”`).text(plan.title),
       ...(plan.pdf && { pdf: mapOutput(plan.pdf, at(`the PDF of “${plan.label}”`)) }),
+      ...(plan.steps && { steps: plan.steps.map((step) => mapStep(step, at(`the steps of “${plan.label}”`))) }),
     })),
     ...(template.edition !== undefined && { edition: at('the choice of the edition').formula(template.edition) }),
     ...(template.annexes && {
@@ -72,6 +74,24 @@ function mapOutput(pdf: NonNullable<Plan['pdf']>, { formula }: FormulaChanges): 
   const { protection } = pdf;
   if (protection?.password === undefined) return pdf;
   return { ...pdf, protection: { ...protection, password: formula(protection.password) } };
+}
+
+function mapStep(step: PlanStep, { formula, text }: FormulaChanges): PlanStep {
+  const common = step.when === undefined ? step : { ...step, when: formula(step.when) };
+  switch (common.type) {
+    case 'setFields':
+      return { ...common, fields: common.fields.map((each) => ({ ...each, value: formula(each.value) })) };
+    case 'activity':
+      return {
+        ...common,
+        subject: text(common.subject),
+        ...(common.text !== undefined && { text: text(common.text) }),
+      };
+    case 'copy':
+      return { ...common, path: text(common.path) };
+    case 'address':
+      return common;
+  }
 }
 
 /** The changes of the formulas of one place. */

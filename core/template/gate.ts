@@ -9,6 +9,7 @@ import { faultsIn } from './blocks';
 import { twice } from './blocks/kind';
 import { checkContext, diagnosticsOf } from './check';
 import { idsIn } from './node';
+import { stepFaults } from './plan-faults';
 import type { Pins, Template } from './template';
 import { everyBlock, ownBlockLists } from './walk';
 
@@ -27,6 +28,7 @@ export function faultsOf(template: Template, pins: Pins, schema: RecordSchema): 
 function* allFaults(template: Template, pins: Pins, checker: Checker): Generator<Fault> {
   yield* nameFaults(template);
   yield* outputFaults(template);
+  yield* stepFaults(template, checker.context.schema);
   for (const block of ownBlockLists(template).flatMap(everyBlock)) {
     for (const sentence of faultsIn(block, template)) yield { path: block.attrs.id, sentence };
   }

@@ -73,6 +73,7 @@ describe('the shipped quote', () => {
       'scope_note',
       'site_address',
       'site_works',
+      'stage',
       'validity_days',
     ]);
     expect([...related.get('account')!.fields].sort()).toEqual([

@@ -20,7 +20,8 @@ import type { Clause } from './clause';
 import { DOCUMENT_KINDS } from './document-kinds';
 import { ownStyle, type HouseStyle } from './house-style';
 import { layout } from './layout';
-import { PDF_STANDARDS, templateFile } from './template-file';
+import { plan } from './plan';
+import { templateFile } from './template-file';
 import { words } from './wording';
 
 const TEMPLATE_FORMAT = 'lumbix-template';
@@ -43,35 +44,6 @@ const edition = shape({
   instead: mapOf(blockList().required()),
 }).required();
 export type Edition = InferType<typeof edition>;
-
-/** What a person who has the PDF may do; with a password to open it, if there is one. ISO 32000-2, 7.6. */
-const protection = shape({
-  /** Formula of the password that opens it. */
-  password: formula(),
-  printing: boolean().required(),
-  copying: boolean().required(),
-  changing: boolean().required(),
-});
-export type Protection = NonNullable<InferType<typeof protection>>;
-
-/** A named way out of a template. */
-const plan = shape({
-  id: id(),
-  label: label(),
-  /** Made safe for file systems. */
-  fileName: placeholders(),
-  /** The number series the document takes its number from. */
-  series: id(),
-  /** The document's title, for the register and the PDF. */
-  title: placeholders(),
-  pdf: shape({
-    standard: oneOf(PDF_STANDARDS),
-    /** Text across every page. */
-    watermark: text(60),
-    protection,
-  }),
-}).required();
-export type Plan = InferType<typeof plan>;
 
 /** PDF files that are joined to the end, chosen by a formula that gives their names among the template's files. */
 const annex = shape({

@@ -5,6 +5,7 @@ import { draftAnswers } from './drafts';
 import { fileAnswers } from './files';
 import { ownAnswers } from './own';
 import { peopleAnswers } from './people';
+import { placeAnswers } from './places';
 import { productionAnswers } from './productions';
 import { recordAnswers } from './records';
 import { signInAnswers } from './sign-in';
@@ -23,4 +24,5 @@ export const answers: Answers<Contract> = {
   ...templateAnswers,
   ...draftAnswers,
   ...fileAnswers,
+  ...placeAnswers,
 };

@@ -2,7 +2,7 @@ import type { documentEndpoints } from '../../core/contract/documents';
 import type { Answers } from '../edge/answer';
 import { pdfHeaders } from '../edge/file-headers';
 import { beginFiling } from '../productions/begin';
-import { tryAgain, voidDocument } from '../productions/void';
+import { letGo, tryAgain, voidDocument } from '../productions/ways-on';
 import { documentState, listDocuments, noDocument, readDocument, readFile, registerFilters } from '../register';
 
 export const documentAnswers: Answers<typeof documentEndpoints> = {
@@ -12,6 +12,10 @@ export const documentAnswers: Answers<typeof documentEndpoints> = {
   'POST /documents/{id}/try': async ({ parameters, services, caller }) => {
     await tryAgain(services, parameters.id, caller);
     return { tried: true };
+  },
+  'POST /documents/{id}/let-go': async ({ parameters, body, services, caller }) => {
+    await letGo(services, parameters.id, body, caller);
+    return { letGo: true };
   },
   'POST /documents/{id}/void': async ({ parameters, body, services, caller }) => {
     await voidDocument(services, parameters.id, body.reason, caller);

@@ -10,6 +10,7 @@ import { demoLayouts } from '../../demo/layouts';
 import { demoPeople } from '../../demo/people';
 import { shipped } from '../../demo/shipped';
 import { config } from '../config';
+import { keepDemoPlaces } from '../copies/demo-places';
 import { keepStartLayouts } from '../records/layouts';
 import { keepStartConnection } from '../records/odata/connection';
 import { openQueue, type Queue } from '../jobs/queue';
@@ -32,6 +33,7 @@ const link = await database.transaction(async (transaction) => {
   await loadShipped({ database: transaction, press }, shipped);
   await keepDemoPeople(transaction, config.isDemo ? demoPeople : []);
   await sealAnew(transaction);
+  if (config.isDemo && config.demoStorageUrl) await keepDemoPlaces(transaction, config.demoStorageUrl);
   await keepStartConnection(transaction);
   await keepStartLayouts(transaction, config.isDemo ? demoLayouts : {});
   await tidyUp(transaction);

@@ -4,6 +4,7 @@ import type { TemplateFile } from '../../core/template/template-file';
 import type { DocumentState } from '../../core/contract/documents';
 import type { Choices } from '../../core/production/production';
 import type { StepKindName } from '../productions/steps/step';
+import type { StepState } from '../../core/contract/documents';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -29,6 +30,7 @@ import type { Workings } from '../../core/sheet/workings';
 import type { Composition } from '../../core/production/composition';
 
 export * from './people-schema';
+import type { PlaceSettings } from '../../core/contract/places';
 
 /** A composition as it is kept: its pictures are in the PDF, and its workings are made for good. */
 export type KeptComposition = Omit<Composition, 'assets'> & { workings: Record<string, Workings> };
@@ -38,6 +40,13 @@ export interface Voiding {
   reason: string;
   byId: string;
   by: string;
+}
+
+/** That a step after filing was let go, by whom and why. */
+export interface LetGo {
+  reason: string;
+  by: string;
+  at: string;
 }
 
 /** Records that a template version was found to stop on when it was published. */
@@ -349,6 +358,15 @@ export const documents = pgTable(
   ],
 );
 
+/** Places where copies of filed documents are kept. */
+export const places = pgTable('places', {
+  id: text('id').primaryKey(),
+  label: text('label').notNull(),
+  settings: jsonb('settings').$type<PlaceSettings>().notNull(),
+  sealedSecret: text('sealed_secret'),
+  changedAt: at('changed_at').notNull().defaultNow(),
+});
+
 /** What happens to a document, in order. Steps make what happens safe to repeat. */
 export const steps = pgTable(
   'steps',
@@ -358,12 +376,16 @@ export const steps = pgTable(
       .references(() => documents.id),
     position: integer('position').notNull(),
     kind: text('kind').$type<StepKindName>().notNull(),
-    state: text('state').$type<'open' | 'done' | 'ended'>().notNull(),
+    /** The step of the plan that it is, by its id; absent for those of filing itself. */
+    planStep: text('plan_step'),
+    state: text('state').$type<StepState>().notNull(),
     /** How often it was begun. */
     attempts: integer('attempts').notNull().default(0),
     triedAt: at('tried_at'),
-    /** Why it waits, or why it ended the document. */
+    /** Why it waits or is held, or why it ended the document. */
     reason: text('reason'),
+    /** Who let it go undone, and why. */
+    letGo: jsonb('let_go').$type<LetGo>(),
     /** When it is tried next, where it waits. */
     dueAt: at('due_at'),
     /** When the last attempt was begun of which nobody knows what it did. */
@@ -376,7 +398,7 @@ export const steps = pgTable(
     primaryKey({ columns: [table.documentId, table.position] }),
     index('steps_open')
       .on(table.documentId)
-      .where(sql`${table.state} = 'open'`),
+      .where(sql`${table.state} in ('open', 'held')`),
   ],
 );
 

@@ -8,7 +8,7 @@ import type { Pins, Template } from '../../core/template/template';
 import { withFilesKept, type Keeping } from '../assets';
 import type { Connection } from './database';
 import type { AcceptedStops } from './schema';
-import { clauses, houseStyles, series, templates, templateVersions } from './schema';
+import { clauses, houseStyles, places, series, templates, templateVersions } from './schema';
 
 const SERIES = [
   ['quote', 'Quotes', 'Q'],
@@ -26,6 +26,9 @@ const SERIES = [
   formula: `"${letter}-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)`,
 }));
 
+/** Where copies are kept until somebody sets up another place. */
+const ARCHIVE = { id: 'archive', label: 'Archive', settings: { type: 'folder' as const, folder: '' } };
+
 /** What comes with Lumbix. */
 export interface Shipped {
   houseStyles: readonly HouseStyle[];
@@ -40,6 +43,7 @@ export interface Shipped {
  */
 export async function loadShipped({ database: connection, press }: Keeping, shipped: Shipped): Promise<void> {
   await connection.insert(series).values(SERIES).onConflictDoNothing();
+  await connection.insert(places).values(ARCHIVE).onConflictDoNothing();
   for (const body of shipped.houseStyles) {
     const values = { id: body.id, name: body.name, body };
     await connection.insert(houseStyles).values(values).onConflictDoUpdate({ target: houseStyles.id, set: values });

@@ -40,8 +40,22 @@ export function proofContent(
   given: readonly string[],
   field: (path: string) => FieldAt | undefined,
 ): ProofContent {
-  const { findings, figures, bridge, values, fileName, title, used, leftOut, proved, currency, edition, annexes } =
-    composition;
+  const {
+    findings,
+    figures,
+    bridge,
+    values,
+    fileName,
+    title,
+    used,
+    leftOut,
+    proved,
+    currency,
+    edition,
+    plan,
+    annexes,
+    steps,
+  } = composition;
   const contents = pageContents(pages);
   return {
     sections: sectionNotes(composition.document.body),
@@ -53,6 +67,7 @@ export function proofContent(
     title,
     read: Object.keys(used).length,
     leftOut,
+    afterFiling: steps.flatMap((step) => ('skipped' in step ? [] : step.words)),
     changed: composition.changed,
     fields: Object.fromEntries(
       [...findings.flatMap(({ path }) => path ?? []), ...given].flatMap((path) => {
@@ -65,6 +80,7 @@ export function proofContent(
     proved,
     currency,
     edition,
+    plan,
     annexes,
     pages: {
       glyphs: drawn(glyphs),

@@ -178,7 +178,7 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
       createdAt: at,
     });
     await noteQuoted(transaction, snapshot);
-    await openSteps(transaction, id, number.text);
+    await openSteps(transaction, id, number.text, composition.steps);
     await addEvent(transaction, id, 'number taken', `Number ${number.text} was taken.`, caller.name);
     await addFiledToTrail(transaction, caller, { id, number: number.text, kind: template.kind, recordName, skips });
     await queue.enqueue(transaction, id, { isLong: isOutsize(snapshot) });

@@ -6,6 +6,7 @@ import type { RecordSchema } from '../../core/record/schema';
 import type { Choices } from '../../core/production/production';
 import type { Pins, Template } from '../../core/template/template';
 import { keptVersion } from '../../core/template/file/kept';
+import { placesOfPlans } from '../../core/template/plan-faults';
 import { readsOf } from '../../core/template/reads';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { recordSchema } from '../records/record-schema';
@@ -15,6 +16,7 @@ import { refuseUnseenKind, refuseUnseenRecord } from '../people/access';
 import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import { availableAssets, type Keeping } from '../assets';
+import { placeLabels } from '../copies/places';
 import { withPictures } from '../records/pictures';
 import { crm } from '../records/sources';
 import { registeredFor } from './registered';
@@ -179,10 +181,11 @@ export async function compositionInput(
   > = {},
   before = new Date(),
 ): Promise<CompositionInput> {
-  const [schema, available, registered] = await Promise.all([
+  const [schema, available, registered, places] = await Promise.all([
     recordSchema(),
     availableAssets(connection, template, snapshot),
     registeredFor(connection, snapshot, before),
+    placeLabels(connection, placesOfPlans(template.plans)),
   ]);
   const { timeZone } = config;
   const context: ComposeContext = {
@@ -192,6 +195,7 @@ export async function compositionInput(
     available,
     timeZone,
     registered,
+    places,
     ...circumstances,
   };
   return { template, snapshot, context };

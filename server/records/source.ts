@@ -48,9 +48,21 @@ export interface NewFile {
   name: string;
   bytes: Uint8Array;
   mediaType: string;
-  /** The same id is the same file, however often it is sent; and when it was sent first. */
-  repeatId: string;
+  repeat: Repeat;
+}
+
+/** Names a request, so that it does the same however often it is sent; and when it was sent first. */
+export interface Repeat {
+  id: string;
   firstSent: Date;
+}
+
+/** Something that was done about a record, to be written on it. */
+export interface NewActivity {
+  /** One of the kinds that the source knows. */
+  kind: string;
+  subject: string;
+  text?: string;
 }
 
 /** Where records come from. Everything here throws SourceError. */
@@ -69,7 +81,14 @@ export interface RecordSource {
    */
   changes(type: string, paths: PathTree, link: string | null): Promise<Changes>;
   /** Changes fields of a record, if it is still the version that was seen; else fails with `conflict`. */
-  change(record: RecordId, version: string, fields: Readonly<Record<string, FieldValue>>): Promise<void>;
+  change(
+    record: RecordId,
+    version: string,
+    fields: Readonly<Record<string, FieldValue>>,
+    repeat?: Repeat,
+  ): Promise<void>;
+  /** Writes an activity on a record, once. Asked once: whoever asks tries again by themselves. Gives its id. */
+  addActivity(record: RecordId, activity: NewActivity, repeat: Repeat): Promise<string>;
   /** The files on a record. Asked once: whoever asks tries again by themselves. */
   files(record: RecordId): Promise<RecordFile[]>;
   /** Puts a file on a record exactly once. Asked once, as above. */

@@ -1,6 +1,6 @@
 import { eq, isNotNull } from 'drizzle-orm';
 import type { Connection } from '../db/database';
-import { connections, people } from '../db/schema';
+import { connections, people, places } from '../db/schema';
 import { isSealedAnew, seal, unseal, type Purpose } from './seal';
 
 /** Seals everything that is kept sealed with the newest key. Gives how many secrets were sealed anew. @throws Error where a key is missing */
@@ -21,6 +21,10 @@ export async function sealAnew(connection: Connection): Promise<number> {
   for (const { id, sealedSecret } of await connection.select().from(connections)) {
     const sealed = anew(sealedSecret, 'connection');
     if (sealed) await connection.update(connections).set({ sealedSecret: sealed }).where(eq(connections.id, id));
+  }
+  for (const { id, sealedSecret } of await connection.select().from(places).where(isNotNull(places.sealedSecret))) {
+    const sealed = anew(sealedSecret!, 'place');
+    if (sealed) await connection.update(places).set({ sealedSecret: sealed }).where(eq(places.id, id));
   }
   return count;
 }

@@ -2,7 +2,7 @@ import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:cr
 import { keyRing, type Key, type KeyRing } from './keys';
 
 /** What a secret is for: what was sealed for one purpose opens for no other. */
-export type Purpose = 'session' | 'one-time codes' | 'connection';
+export type Purpose = 'session' | 'one-time codes' | 'connection' | 'place';
 
 const CIPHER = 'aes-256-gcm';
 const NONCE_BYTES = 12;

@@ -8,7 +8,7 @@ export function metadataXml(): string {
     const bindings = type.navigations.map(
       ({ name, target }) => `<NavigationPropertyBinding Path="${name}" Target="${typeNamed(target).set}"/>`,
     );
-    return `<EntitySet Name="${type.set}" EntityType="${NAMESPACE}.${type.name}">${bindings.join('')}${description(type.plural)}</EntitySet>`;
+    return `<EntitySet Name="${type.set}" EntityType="${NAMESPACE}.${type.name}">${bindings.join('')}${description(type.plural)}${type.takesNew ? INSERTABLE : ''}</EntitySet>`;
   });
   return `<?xml version="1.0" encoding="utf-8"?>
 <edmx:Edmx Version="4.0" xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx">
@@ -50,6 +50,9 @@ function property({ name, type, label, nullable, computed, currency, unit, allow
   return `<Property Name="${name}" Type="${type}" Nullable="${nullable ?? false}"${facets}>${annotations.join('')}</Property>`;
 }
 
+/** OData Capabilities vocabulary. */
+const INSERTABLE =
+  '<Annotation Term="Org.OData.Capabilities.V1.InsertRestrictions"><Record><PropertyValue Property="Insertable" Bool="true"/></Record></Annotation>';
 const ORDERED = '<Annotation Term="Org.OData.Core.V1.Ordered" Bool="true"/>';
 
 function description(label: string): string {

@@ -40,6 +40,8 @@ export interface EntityType {
   navigations: readonly Navigation[];
   /** Whether files can be put on its records. */
   takesFiles?: true;
+  /** Whether new records can be written from outside, on one that they belong to. */
+  takesNew?: true;
 }
 
 const text = (name: string, label: string, more: Partial<Property> = {}): Property => ({
@@ -88,6 +90,7 @@ const COUNTRIES = named({
   NO: 'Norway', AE: 'United Arab Emirates', KW: 'Kuwait', SA: 'Saudi Arabia', US: 'United States', CA: 'Canada', JP: 'Japan',
   AU: 'Australia', NZ: 'New Zealand',
 }); // prettier-ignore
+const ACTIVITIES = named({ note: 'Note', call: 'Call', message: 'Message', visit: 'Visit' });
 const UNITS = named({
   pc: 'piece', bay: 'bay', m: 'metre', 'm²': 'square metre', day: 'day', session: 'session', job: 'job', load: 'load',
   month: 'month', year: 'year',
@@ -111,12 +114,13 @@ const TYPES: EntityType[] = [
       text('scope_note', 'Scope note', { mediaType: 'text/html' }),
       { name: 'validity_days', type: 'Edm.Int32', label: 'Validity in days', nullable: true },
       decimal('deposit_percent', 'Deposit', { unit: '%' }), decimal('discount_percent', 'Discount', { unit: '%' }),
-      decimal('discount_amount', 'Discount in money', { currency: 'currency' }),
+      decimal('discount_amount', 'Discount in money', { currency: 'currency' }), text('document_link', 'Latest document'),
     ],
     navigations: [
       { name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false },
       { name: 'contact', label: 'Contact', target: 'Contact', key: 'contact_id', many: false },
       { name: 'lines', label: 'Line items', target: 'LineItem', key: 'deal_id', many: true, orderedBy: 'position' },
+      { name: 'activities', label: 'Activities', target: 'Activity', key: 'deal_id', many: true, orderedBy: 'written_at' },
     ],
   },
   {
@@ -128,6 +132,7 @@ const TYPES: EntityType[] = [
     navigations: [
       { name: 'contacts', label: 'Contacts', target: 'Contact', key: 'account_id', many: true, orderedBy: 'family_name' },
       { name: 'deals', label: 'Deals', target: 'Deal', key: 'account_id', many: true, orderedBy: 'number' },
+      { name: 'activities', label: 'Activities', target: 'Activity', key: 'account_id', many: true, orderedBy: 'written_at' },
     ],
   },
   {
@@ -139,6 +144,7 @@ const TYPES: EntityType[] = [
     navigations: [
       { name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false },
       { name: 'deals', label: 'Deals', target: 'Deal', key: 'contact_id', many: true, orderedBy: 'number' },
+      { name: 'activities', label: 'Activities', target: 'Activity', key: 'contact_id', many: true, orderedBy: 'written_at' },
     ],
   },
   {
@@ -170,6 +176,14 @@ const TYPES: EntityType[] = [
       { name: 'product', label: 'Product', target: 'Product', key: 'product_id', many: false },
       { name: 'deal', label: 'Deal', target: 'Deal', key: 'deal_id', many: false },
     ],
+  },
+  {
+    name: 'Activity', set: 'Activities', label: 'Activity', plural: 'Activities', takesNew: true,
+    properties: [
+      ID, text('kind', 'Kind', { allowed: ACTIVITIES, nullable: false }), text('subject', 'Subject', { nullable: false }), text('text', 'Text'),
+      text('written_at', 'Written', { computed: true }),
+    ],
+    navigations: [],
   },
 ]; // prettier-ignore
 /** The record types as they are now. */

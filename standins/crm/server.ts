@@ -1,6 +1,6 @@
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
-import { Faults, type Fault } from './faults';
+import { Faults, type Fault } from '../faults';
 import { QueryError, type Body } from './filter';
 import { metadataXml } from './metadata';
 import { refusal, refuseRenaming, renameField, typeNamed, type EntityType } from './model';
@@ -121,6 +121,7 @@ export function createCrm(options: CrmOptions): Server {
     if (match[3] === 'attachments' && type.takesFiles) return attachments(request, type, id);
     if (type.properties.some((each) => each.name === match[3] && each.type === 'Edm.Stream'))
       return stream(type, id, match[3]!);
+    if (match[3] && request.method === 'POST') return addRelated(request, type, id, match[3]);
     if (match[3]) return relatedCollection(type, id, match[3], url);
     if (request.method === 'PATCH') return change(request, type, id);
     return entity(type, id, url);
@@ -173,6 +174,54 @@ export function createCrm(options: CrmOptions): Server {
     );
   }
 
+  /** A new record on one that it belongs to (OData 4.01 protocol, 11.4.2). */
+  async function addRelated(request: IncomingMessage, type: EntityType, id: string, name: string): Promise<Answer> {
+    const navigation = type.navigations.find((each) => each.name === name && each.many);
+    if (!navigation) throw new Refused(404, `${type.name} has no collection ${name}.`);
+    const target = typeNamed(navigation.target);
+    if (!target.takesNew) throw new Refused(405, `Nothing can be added to ${name} of a ${type.label.toLowerCase()}.`);
+    if (!(await store.one(type.set, id))) throw new Refused(404, `There is no ${type.label.toLowerCase()} ${id}.`);
+    const body = parseJson(await readBody(request));
+    return repeatable(request, async (repeatabilityId) => {
+      refuseWrong(target, body);
+      for (const property of target.properties)
+        if (!property.nullable && !property.computed && !(property.name in body))
+          throw new Refused(422, refusal(property, null)!);
+      const added = { ...body, id: randomUUID(), written_at: new Date().toISOString(), [navigation.key]: id };
+      await store.add(target.set, added, repeatabilityId);
+      return { status: 201, body: added, headers: { Location: `${target.set}('${added.id}')` } };
+    });
+  }
+
+  /** Does what a request asks for, or answers as it did the first time (OASIS OData Repeatable Requests 1.0). */
+  async function repeatable(
+    request: IncomingMessage,
+    act: (repeatabilityId: string | undefined) => Promise<Answer>,
+  ): Promise<Answer> {
+    const id = request.headers['repeatability-request-id'] as string | undefined;
+    if (!id) return act(undefined);
+    const first = async (): Promise<Answer | undefined> => {
+      const { status, location, body } = (await store.answered(id)) ?? {};
+      if (status === undefined) return undefined;
+      return {
+        status,
+        ...(body !== 'null' && { body: JSON.parse(body!) as object }),
+        headers: { ...(location && { Location: location }), 'Repeatability-Result': 'accepted' },
+      };
+    };
+    const before = await first();
+    if (before) return before;
+    try {
+      const answer = await act(id);
+      return { ...answer, headers: { ...answer.headers, 'Repeatability-Result': 'accepted' } };
+    } catch (problem) {
+      // The same request, twice at once: the other one has won.
+      const winner = await first();
+      if (!winner) throw problem;
+      return winner;
+    }
+  }
+
   async function entity(type: EntityType, id: string, url: URL): Promise<Answer> {
     const record = await store.one(type.set, id);
     if (!record) throw new Refused(404, `There is no ${type.label.toLowerCase()} ${id}.`);
@@ -195,46 +244,29 @@ export function createCrm(options: CrmOptions): Server {
     const changes = parseJson(await readBody(request));
     const match = request.headers['if-match'];
     if (!match) throw new Refused(428, 'Send If-Match with the version you changed.');
-    const record = await store.one(type.set, id);
-    if (!record) throw new Refused(404, `There is no ${type.label.toLowerCase()} ${id}.`);
-    if (match !== '*' && match !== etag(record)) throw new Refused(412, 'Somebody else has changed the record.');
-    refuseWrong(type, changes);
-    const version = await store.change(type.set, id, record.version, changes);
-    if (version === undefined) throw new Refused(412, 'Somebody else has changed the record.');
-    return { status: 204, headers: { ETag: etag({ version }) } };
+    return repeatable(request, async (repeatabilityId) => {
+      const record = await store.one(type.set, id);
+      if (!record) throw new Refused(404, `There is no ${type.label.toLowerCase()} ${id}.`);
+      if (match !== '*' && match !== etag(record)) throw new Refused(412, 'Somebody else has changed the record.');
+      refuseWrong(type, changes);
+      const version = await store.change(type.set, id, record.version, changes, repeatabilityId);
+      if (version === undefined) throw new Refused(412, 'Somebody else has changed the record.');
+      return { status: 204, headers: { ETag: etag({ version }) } };
+    });
   }
 
   async function attachments(request: IncomingMessage, { set, label }: EntityType, id: string): Promise<Answer> {
     if (!(await store.one(set, id))) throw new Refused(404, `There is no ${label.toLowerCase()} ${id}.`);
     if (request.method !== 'POST') return { status: 200, body: { value: await store.attachments(set, id) } };
-    // OASIS OData Repeatable Requests 1.0.
-    const repeatabilityId = request.headers['repeatability-request-id'] as string | undefined;
     const content = await readBody(request);
-    const before = repeatabilityId ? await store.answered(repeatabilityId) : undefined;
-    const accepted: Record<string, string> = repeatabilityId ? { 'Repeatability-Result': 'accepted' } : {};
-    if (before)
-      return {
-        status: before.status,
-        body: JSON.parse(before.body) as object,
-        headers: { Location: before.location, ...accepted },
-      };
-    // Slug names a new media entity (RFC 5023, 9.7): percent-encoded UTF-8.
-    const name = decodeURIComponent(String(request.headers.slug ?? '')).trim();
-    if (!name) throw new Refused(400, 'Name the file in the Slug header.');
-    const contentType = request.headers['content-type'] ?? 'application/octet-stream';
-    try {
+    return repeatable(request, async (repeatabilityId) => {
+      // Slug names a new media entity (RFC 5023, 9.7): percent-encoded UTF-8.
+      const name = decodeURIComponent(String(request.headers.slug ?? '')).trim();
+      if (!name) throw new Refused(400, 'Name the file in the Slug header.');
+      const contentType = request.headers['content-type'] ?? 'application/octet-stream';
       const attachment = await store.attach(set, id, { name, contentType, content }, repeatabilityId);
-      return { status: 201, body: attachment, headers: { Location: `Attachments('${attachment.id}')`, ...accepted } };
-    } catch (problem) {
-      // The same request, twice at once: the other one has won.
-      const winner = repeatabilityId ? await store.answered(repeatabilityId) : undefined;
-      if (!winner) throw problem;
-      return {
-        status: winner.status,
-        body: JSON.parse(winner.body) as object,
-        headers: { Location: winner.location, ...accepted },
-      };
-    }
+      return { status: 201, body: attachment, headers: { Location: `Attachments('${attachment.id}')` } };
+    });
   }
 
   async function attachmentContent(id: string): Promise<Answer> {
@@ -321,6 +353,7 @@ function faultKind(request: IncomingMessage, url: URL): Fault['on'] | undefined 
   if (url.pathname === '/oauth/token') return 'token';
   if (!url.pathname.startsWith('/odata/')) return undefined;
   if (request.method === 'POST' && url.pathname.endsWith('/attachments')) return 'attach';
+  if (request.method === 'POST' && !url.pathname.endsWith('$query')) return 'activity';
   return request.method === 'PATCH' ? 'patch' : 'read';
 }
 

@@ -153,13 +153,33 @@ export class Store {
     return rows[0] as StoredRecord | undefined;
   }
 
-  /** Changes a record if it still has the version; gives the new version, or undefined if somebody was faster. */
-  async change(set: string, id: string, version: number, changes: Body): Promise<number | undefined> {
-    const { rows } = await this.pool.query(
-      'update records set body = body || $4::jsonb, version = version + 1 where set = $1 and id = $2 and version = $3 returning version',
-      [set, id, version, JSON.stringify(changes)],
-    );
-    return (rows[0] as { version: number } | undefined)?.version;
+  /**
+   * Changes a record if it still has the version; gives the new version, or undefined if somebody was faster. With a repeatability id the
+   * answer is kept with the change, as for files.
+   */
+  async change(
+    set: string,
+    id: string,
+    version: number,
+    changes: Body,
+    repeatabilityId?: string,
+  ): Promise<number | undefined> {
+    return this.#once(repeatabilityId, async (client) => {
+      const { rows } = await client.query(
+        'update records set body = body || $4::jsonb, version = version + 1 where set = $1 and id = $2 and version = $3 returning version',
+        [set, id, version, JSON.stringify(changes)],
+      );
+      const result = (rows[0] as { version: number } | undefined)?.version;
+      return { result, ...(result !== undefined && { answer: { status: 204, location: '', body: null } }) };
+    });
+  }
+
+  /** Keeps a new record. */
+  async add(set: string, body: Body & { id: string }, repeatabilityId?: string): Promise<void> {
+    await this.#once(repeatabilityId, async (client) => {
+      await client.query('insert into records (set, id, body) values ($1, $2, $3)', [set, body.id, body]);
+      return { result: undefined, answer: { status: 201, location: `${set}('${body.id}')`, body } };
+    });
   }
 
   /**
@@ -214,9 +234,7 @@ export class Store {
     { name, contentType, content }: { name: string; contentType: string; content: Buffer },
     repeatabilityId?: string,
   ): Promise<Attachment> {
-    const client = await this.pool.connect();
-    try {
-      await client.query('begin');
+    return this.#once(repeatabilityId, async (client) => {
       const { rows } = await client.query(
         `insert into attachments (id, set, record_id, name, content_type, size, sha256, content) values ($1,$2,$3,$4,$5,$6,$7,$8)
          returning ${ATTACHMENT}`,
@@ -232,15 +250,31 @@ export class Store {
         ],
       );
       const attachment = rows[0] as Attachment;
-      if (repeatabilityId) {
-        await client.query('insert into repeatable_requests (id, status, location, body) values ($1, 201, $2, $3)', [
+      const answer = { status: 201, location: `Attachments('${attachment.id}')`, body: attachment };
+      return { result: attachment, answer };
+    });
+  }
+
+  /** Does something in one transaction, and keeps its answer in it under a repeatability id, if there is one. */
+  async #once<T>(
+    repeatabilityId: string | undefined,
+    act: (
+      client: pg.PoolClient,
+    ) => Promise<{ result: T; answer?: { status: number; location: string; body: object | null } }>,
+  ): Promise<T> {
+    const client = await this.pool.connect();
+    try {
+      await client.query('begin');
+      const { result, answer } = await act(client);
+      if (repeatabilityId && answer)
+        await client.query('insert into repeatable_requests (id, status, location, body) values ($1, $2, $3, $4)', [
           repeatabilityId,
-          `Attachments('${attachment.id}')`,
-          JSON.stringify(attachment),
+          answer.status,
+          answer.location,
+          JSON.stringify(answer.body),
         ]);
-      }
       await client.query('commit');
-      return attachment;
+      return result;
     } catch (problem) {
       await client.query('rollback');
       throw problem;

@@ -8,7 +8,7 @@ import { Press } from '../../server/press/press';
 import { advance } from '../../server/productions/engine';
 import { dropOldProductions, productionInput } from '../../server/productions/production';
 import { pauseAfter, QUIET } from '../../server/productions/steps/pause';
-import { voidDocument } from '../../server/productions/void';
+import { voidDocument } from '../../server/productions/ways-on';
 import { readDocument } from '../../server/register';
 import type { Services } from '../../server/services';
 import { callerWith } from '../callers';
@@ -59,17 +59,21 @@ describe('the steps of a document', () => {
       ['number', 'done'],
       ['render', 'open'],
       ['attach', 'open'],
+      // The deal is past the stages from which the quote would move it on.
+      ['setFields', 'skipped'],
+      ['activity', 'open'],
     ]);
     await go(id);
-    const [, render, attach] = await stepsOf(id);
+    const [, render, attach, , activity] = await stepsOf(id);
     expect(render).toMatchObject({ state: 'done', attempts: 1, answer: { pages: 2 } });
     expect(attach).toMatchObject({
       state: 'done',
       attempts: 1,
       answer: { attachment: (await shown(id)).attachmentId },
     });
+    expect(activity).toMatchObject({ state: 'done', attempts: 1 });
     await go(id);
-    expect((await stepsOf(id)).map(({ attempts }) => attempts)).toEqual([1, 1, 1]);
+    expect((await stepsOf(id)).map(({ attempts }) => attempts)).toEqual([1, 1, 1, 0, 1]);
     await go('01900000-0000-7000-8000-00000000000f');
   });
 
@@ -80,7 +84,7 @@ describe('the steps of a document', () => {
     expect((await shown(id)).state).toBe('filed');
     expect(await stack.attachments('D-1189')).toHaveLength(1);
     const { history } = await readDocument(database(), id, CALLER);
-    expect(history.map(({ kind }) => kind)).toEqual(['number taken', 'rendered', 'attached', 'filed']);
+    expect(history.map(({ kind }) => kind)).toEqual(['number taken', 'rendered', 'attached', 'filed', 'step']);
   });
 
   it('wait with growing pauses, and are not begun before their time', async () => {

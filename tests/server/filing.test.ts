@@ -11,14 +11,14 @@ import { listRecords, recordSummary, wholeRecord } from '../../server/records/re
 import { SourceError } from '../../server/records/source';
 import { registeredFor } from '../../server/productions/registered';
 import { templatesFor } from '../../server/productions/templates-for';
-import { tryAgain, voidDocument } from '../../server/productions/void';
+import { tryAgain, voidDocument } from '../../server/productions/ways-on';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
 import { Problem } from '../../server/problem';
 import { listDocuments, readDocument, readFile } from '../../server/register';
 import type { Services } from '../../server/services';
 import { callerWith } from '../callers';
-import type { Fault } from '../../standins/crm/faults';
+import type { Fault } from '../../standins/faults';
 import { fileAs, proofOf, requestFor as request } from './produce';
 import { openStack, until, type Stack } from './stack';
 
@@ -167,6 +167,7 @@ describe('filing', () => {
   it('puts one attachment on the deal and one row in the register, with the bytes that were rendered', async () => {
     const { id, number } = await file('D-1189');
     await untilFiled(id);
+    await until(async () => (await readDocument(database(), id, CALLER)).document.stepsLeft === 0);
     const { bytes, fileName, sha256 } = await readFile(database(), id, CALLER);
     expect(await stack.attachments('D-1189')).toEqual([{ name: fileName, sha256 }]);
     expect(fileName).toBe(`Offerte ${number} Kwekerij Ganzenpad.pdf`);
@@ -175,7 +176,7 @@ describe('filing', () => {
     expect(printed).toContain('52.480,00');
     const { document, history } = await readDocument(database(), id, CALLER);
     expect(document).toMatchObject({ state: 'filed', amount: '52480', currency: 'EUR', recordId: 'D-1189' });
-    expect(history.map(({ kind }) => kind)).toEqual(['number taken', 'rendered', 'attached', 'filed']);
+    expect(history.map(({ kind }) => kind)).toEqual(['number taken', 'rendered', 'attached', 'filed', 'step']);
   });
 
   it('ends with one attachment when the first two attach calls answer 500', async () => {
@@ -329,6 +330,7 @@ describe('a filing that waits', () => {
         .select()
         .from(steps)
         .where(and(eq(steps.documentId, id), eq(steps.state, 'open')))
+        .orderBy(steps.position)
     )[0];
   /** As if the last attempt to attach had been six minutes ago. */
   const longAgo = (id: string) =>
@@ -356,6 +358,7 @@ describe('a filing that waits', () => {
     await tryAgain(services(), id, CALLER);
     await until(async () => (await stored(id)).state === 'filed', 2_500);
     expect((await readDocument(database(), id, CALLER)).document).toMatchObject({ reason: null, dueAt: null });
+    await until(async () => (await readDocument(database(), id, CALLER)).document.stepsLeft === 0);
     expect((await problemOf(tryAgain(services(), id, CALLER))).title).toBe('The document is filed');
   });
 

@@ -6,7 +6,7 @@ import { openDatabase } from '../../server/db/database';
 import { addVersion, makeCurrent } from '../../server/db/shipped';
 import { currentTemplate } from '../../server/productions/template';
 import { newKeyLine } from '../../server/secrets/keys';
-import type { Fault } from '../../standins/crm/faults';
+import type { Fault } from '../../standins/faults';
 
 /**
  * The real things that the server's tests run against: databases of their own in the test cluster, the CRM stand-in as

@@ -1,4 +1,4 @@
-import type { Fault } from '../../standins/crm/faults';
+import type { Fault } from '../../standins/faults';
 import { pause } from './caller';
 import type { Lumbix } from './lumbix';
 import type { Random } from './random';

@@ -36,6 +36,7 @@ export class Lumbix {
       LUMBIX_PORT: String(this.port),
       LUMBIX_CRM_PORT: String(this.port + 1),
       LUMBIX_PG_PORT: String(this.port + 2),
+      LUMBIX_STORAGE_PORT: String(this.port + 3),
       LUMBIX_DATA: this.data,
       LUMBIX_RATE_FACTOR: '1000',
     };

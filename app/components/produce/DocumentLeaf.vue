@@ -3,9 +3,11 @@ import type { DocumentChange } from '#core/production/document-change';
 import type { Proof } from '~/stores/proof';
 
 /** What is particular to this document: its circumstances, and what is otherwise in it than the template and the record say. */
-const { proof, edition } = defineProps<{
+const { proof, edition, plan } = defineProps<{
   proof: Proof;
+  /** Asked for instead of the template's own choice. */
   edition: string | undefined;
+  plan: string | undefined;
   frozen: boolean;
   /** Whether the person may change the record. */
   mayWrite: boolean;
@@ -14,6 +16,7 @@ const { proof, edition } = defineProps<{
 }>();
 defineEmits<{
   edition: [id: string | undefined];
+  plan: [id: string | undefined];
   takeBack: [id: string];
   write: [id: string];
   show: [value: string];
@@ -25,6 +28,8 @@ const choices = computed(() => [
   { id: OWN, label: `As the ${proof.record.called} says${edition ? '' : `: ${label(proof.edition)}`}` },
   ...proof.editions,
 ]);
+/** The first plan is the template's own choice, and needs no word in the address. */
+const choosePlan = (id: string) => (id === proof.template.plans[0]!.id ? undefined : id);
 const label = (id: string) => proof.editions.find((each) => each.id === id)?.label ?? id;
 </script>
 
@@ -51,6 +56,22 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
         />
         <template v-else>{{ label(proof.edition) }}</template>
       </dd>
+      <template v-if="proof.template.plans.length > 1">
+        <dt>Plan</dt>
+        <dd>
+          <Select
+            :model-value="plan ?? proof.plan"
+            :options="proof.template.plans"
+            option-label="label"
+            option-value="id"
+            aria-label="Plan"
+            size="small"
+            fluid
+            :disabled="frozen"
+            @update:model-value="$emit('plan', choosePlan($event))"
+          />
+        </dd>
+      </template>
       <dt>Issue date</dt>
       <dd>{{ dayText(proof.issueDate) }}</dd>
       <dt>Currency</dt>
@@ -62,6 +83,12 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
         <dd>{{ proof.annexes.map((annex) => annex.label).join(', ') }}, at the end</dd>
       </template>
     </dl>
+    <template v-if="proof.afterFiling.length > 0">
+      <h3>After filing</h3>
+      <ol class="after">
+        <li v-for="sentence in proof.afterFiling" :key="sentence">{{ sentence }}</li>
+      </ol>
+    </template>
     <p class="trial">
       <a :href="trialAddress" target="_blank" rel="noopener">Open a trial PDF</a>
       <span class="quiet">: marked on every page, without a number.</span>
@@ -91,6 +118,15 @@ dt {
   color: var(--ink-quiet);
 }
 dd {
+  overflow-wrap: anywhere;
+}
+h3 {
+  margin: 16px 0 4px;
+  font: 500 13px/18px var(--sans);
+}
+.after {
+  padding-left: 18px;
+  list-style: decimal;
   overflow-wrap: anywhere;
 }
 .trial {

@@ -4,10 +4,12 @@ import type { FilingProgress } from '~/stores/proof';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The foot of Produce: what filing will do in words, the one dark button, and how far the filing is. */
-const { fileName, kind, mayFile, busy, filing, openCount, record, next } = defineProps<{
+const { fileName, kind, afterFiling, mayFile, busy, filing, openCount, record, next } = defineProps<{
   fileName: string;
   /** Of the document: quote, invoice. */
   kind: string;
+  /** What is done once it is filed, in sentences. */
+  afterFiling: readonly string[];
   mayFile: boolean;
   /** Why the person may not file documents of this kind. */
   whyNot: string | undefined;
@@ -25,9 +27,21 @@ const types = useRecordTypesStore();
 const called = computed(() => types.called(record.type));
 defineEmits<{ file: []; look: []; next: [] }>();
 /** What filing does, in its order, before it is done. */
-const willHappen = computed(
-  () => `Filing takes the next number of ${kind}s and puts the PDF on the ${called.value}. Nothing is sent.`,
+const willHappen = computed(() =>
+  [
+    `Filing takes the next number of ${kind}s and puts the PDF on the ${called.value}.`,
+    ...afterFiling,
+    'Nothing is sent.',
+  ].join(' '),
 );
+/** What is left to do once it is filed, in words. */
+const stepsWords = computed(() => {
+  const { stepsLeft = 0, isHeld = false, reason } = filing ?? {};
+  if (stepsLeft === 0) return undefined;
+  if (isHeld) return `A step after filing is held: ${reason}`;
+  if (reason) return `A step after filing waits: ${reason}`;
+  return stepsLeft === 1 ? 'One step after filing is under way.' : `${stepsLeft} steps after filing are under way.`;
+});
 const file = computed(() => (filing ? addressOf('GET /documents/{id}/file', { parameters: { id: filing.id } }) : ''));
 // Browsers lend the clipboard to secure pages alone; elsewhere there is the old way.
 const { copy, copied } = useClipboard({ legacy: true });
@@ -45,7 +59,8 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
   <footer class="foot" aria-live="polite">
     <template v-if="filing?.state === 'filed'">
       <span
-        ><b>{{ filing.number }}</b> is filed and attached to the {{ called }}.</span
+        ><b>{{ filing.number }}</b> is filed and attached to the {{ called }}.
+        <span v-if="stepsWords" :class="filing.isHeld ? 'failed' : 'quiet'">{{ stepsWords }}</span></span
       >
       <Button class="first" :label="copied ? 'Link copied' : 'Copy link'" severity="secondary" text @click="copyLink" />
       <Button as="a" label="Download" severity="secondary" text :href="file" download />
@@ -113,7 +128,7 @@ const reached = computed(() => STEPS.findIndex(({ state }) => state === filing?.
         <template v-else> {{ problem.detail }}</template>
       </span>
       <span v-else-if="whyNot" class="quiet words">{{ whyNot }}</span>
-      <span v-else class="quiet words">{{ willHappen }}</span>
+      <span v-else v-tooltip.top="willHappen" class="quiet words">{{ willHappen }}</span>
       <Button
         v-if="openCount > 0"
         class="first"

@@ -29,11 +29,19 @@ watch(
   async () => {
     stop();
     await loaded.reload();
-    if (!document.value || isEnded(document.value)) return;
-    stop = followDocument(id.value, loaded.reload);
+    follow();
   },
   { immediate: true },
 );
+function follow(): void {
+  stop();
+  if (document.value && !isSettled(document.value)) stop = followDocument(id.value, loaded.reload);
+}
+/** What was held goes on: it is followed again. */
+async function goOn(): Promise<void> {
+  await loaded.reload();
+  follow();
+}
 onBeforeUnmount(() => stop());
 </script>
 
@@ -105,6 +113,16 @@ onBeforeUnmount(() => stop());
                 <span class="quiet">{{ change.by }}, {{ momentText(change.at) }}</span>
               </li>
             </ul>
+          </template>
+          <template v-if="document.steps.length > 0">
+            <h3>After filing</h3>
+            <DocumentSteps
+              :id="document.id"
+              :steps="document.steps"
+              :filed="document.state === 'filed'"
+              :why-not="barred"
+              @changed="goOn"
+            />
           </template>
           <h3>History</h3>
           <ol>

@@ -28,6 +28,11 @@ const SAID = {
   filed: 'filed',
   failed: 'void',
 } as const;
+function stateWords({ state, dueAt, isHeld, stepsLeft }: DocumentRow): string {
+  if (state !== 'filed') return dueAt ? 'waiting' : SAID[state];
+  if (isHeld) return 'filed, a step is held';
+  return stepsLeft > 0 && dueAt ? 'filed, a step waits' : SAID[state];
+}
 const STATES = Object.entries(SAID).map(([value, label]) => ({ value, label }));
 
 watch(list.whole, page.reload, { immediate: true });
@@ -111,7 +116,7 @@ await soon(types.load(), page.first, filters.first);
         >
         <Column header="State"
           ><template #body="{ data }"
-            ><span :class="data.state">{{ data.dueAt ? 'waiting' : SAID[data.state as DocumentRow['state']] }}</span
+            ><span :class="data.state">{{ stateWords(data) }}</span
             ><span v-if="data.reason" class="quiet"> · {{ data.reason }}</span
             ><span v-if="data.dueAt" class="quiet"> Next try {{ momentText(data.dueAt) }}.</span></template
           ></Column

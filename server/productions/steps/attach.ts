@@ -17,7 +17,7 @@ export const attach: StepKind = {
     if (!file || sha256(file.bytes) !== file.sha256) throw new Unfileable('The stored PDF is not what was rendered.');
     const present = await fileOnRecord(filing, file.sha256);
     const { id, fileName: name, createdAt: firstSent } = document;
-    const sent = { name, bytes: file.bytes, mediaType: 'application/pdf', repeatId: id, firstSent };
+    const sent = { name, bytes: file.bytes, mediaType: 'application/pdf', repeat: { id, firstSent } };
     const attachment = present ?? (await crm.attach(recordOf(document), sent));
     // Nothing is void while a file of it is on the record.
     if (attachment.sha256 !== file.sha256)

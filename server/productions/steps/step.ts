@@ -1,10 +1,12 @@
 import type { Composition } from '../../../core/production/composition';
+import type { PlanStep } from '../../../core/template/plan';
 import type { Connection, Database } from '../../db/database';
 import type { documents, numbers, productions, steps } from '../../db/schema';
 import type { Press } from '../../press/press';
 import type { RecordId } from '../../records/source';
 
-export type StepKindName = 'number' | 'render' | 'attach';
+/** The steps of filing itself, and those of plans. */
+export type StepKindName = 'number' | 'render' | 'attach' | PlanStep['type'];
 
 /** A document that is on its way, with what it is made from and the step that is under way. */
 export interface Filing {
@@ -22,8 +24,8 @@ export interface StepServices {
 
 /** What a step came to: it is written down in one transaction with the step's own end. */
 export interface Finished {
-  /** What changes in the document. */
-  changes: Partial<Filing['document']>;
+  /** What changes in the document, if anything. */
+  changes?: Partial<Filing['document']>;
   answer: Readonly<Record<string, string | number>>;
   /** What is told of it in the document's history. */
   told: readonly { kind: string; sentence: string }[];

@@ -96,7 +96,17 @@ function recordType(entity: XmlNode, set: XmlNode | undefined, streams: Readonly
     ...(plural && { plural }),
     fields: Object.fromEntries(fields.map((field) => [field.name, field])),
     ...(files && { files: nameOf(files) }),
+    ...(set && isInsertable(set) && { takesNew: true }),
   };
+}
+
+/** Whether a service says that records of a set may be written (OData Capabilities vocabulary, InsertRestrictions). */
+function isInsertable(set: XmlNode): boolean {
+  const restrictions = annotation(set, 'Capabilities.V1.InsertRestrictions');
+  const said = restrictions && nodes(nodes(restrictions, 'Record')[0], 'PropertyValue');
+  return (
+    said?.some((each) => attribute(each, 'Property') === 'Insertable' && attribute(each, 'Bool') === 'true') ?? false
+  );
 }
 
 function keyOf(entity: XmlNode): Key {

@@ -1,8 +1,18 @@
 import type { FieldValue, RecordSnapshot } from '../../../core/record/snapshot';
 import { own } from '../../../core/record/own';
+import { activitiesOf } from '../../../core/record/activities';
 import { recordTypeOf } from '../../../core/record/schema';
 import type { PathTree } from '../../../core/record/paths';
-import { SourceError, type Changes, type NewFile, type RecordFile, type RecordId, type RecordSource } from '../source';
+import {
+  SourceError,
+  type Changes,
+  type NewActivity,
+  type NewFile,
+  type RecordFile,
+  type RecordId,
+  type RecordSource,
+  type Repeat,
+} from '../source';
 import { ODataClient, type ODataRequest } from './client';
 import type { CrmConnection } from './connection';
 import { keyNamed, readCsdl, type ODataSchema } from './csdl';
@@ -93,16 +103,43 @@ export class ODataSource implements RecordSource {
     };
   }
 
-  async change({ type, id }: RecordId, version: string, fields: Readonly<Record<string, FieldValue>>): Promise<void> {
+  async change(
+    { type, id }: RecordId,
+    version: string,
+    fields: Readonly<Record<string, FieldValue>>,
+    repeat?: Repeat,
+  ): Promise<void> {
     const schema = await this.#schema();
     const body = Object.entries(fields).map(([name, value]) => [name, stored(schema, type, name, value)]);
     await this.#client.text({
       method: 'PATCH',
       path: entityPath(schema, type, id),
-      headers: { 'if-match': version, 'content-type': 'application/json' },
+      headers: { 'if-match': version, 'content-type': 'application/json', ...(repeat && repeatHeaders(repeat)) },
       body: JSON.stringify(Object.fromEntries(body)),
       repeatable: false,
     });
+  }
+
+  async addActivity({ type, id }: RecordId, { kind, subject, text }: NewActivity, repeat: Repeat): Promise<string> {
+    const schema = await this.#schema();
+    const fields = activitiesOf(schema.records, type);
+    // No refusal of this activity: the service may say otherwise again.
+    if (!fields) throw new SourceError('away', `The CRM takes no activities on records of the type ${type}.`);
+    const body = {
+      [fields.kind.name]: kind,
+      [fields.subject.name]: subject,
+      ...(text !== undefined && fields.text && { [fields.text.name]: text }),
+    };
+    const added = await this.#client.json<Entity>({
+      method: 'POST',
+      path: `${entityPath(schema, type, id)}/${fields.relation}`,
+      headers: { 'content-type': 'application/json', ...repeatHeaders(repeat) },
+      body: JSON.stringify(body),
+      repeatable: true,
+      attempts: 1,
+    });
+    if (!isEntity(added)) throw unreadable();
+    return idOf(schema, fields.type, added);
   }
 
   async files(record: RecordId): Promise<RecordFile[]> {
@@ -114,15 +151,14 @@ export class ODataSource implements RecordSource {
    * Every attempt carries the same repeatability id (OASIS OData Repeatable Requests 1.0), so a service that has stored the file
    * already answers as it did the first time.
    */
-  async attach(record: RecordId, { name, bytes, mediaType, repeatId, firstSent }: NewFile): Promise<RecordFile> {
+  async attach(record: RecordId, { name, bytes, mediaType, repeat }: NewFile): Promise<RecordFile> {
     const file = await this.#client.json<RecordFile>({
       method: 'POST',
       path: await this.#filesPath(record),
       headers: {
         'content-type': mediaType,
         slug: encodeURIComponent(name),
-        'repeatability-request-id': repeatId,
-        'repeatability-first-sent': firstSent.toUTCString(),
+        ...repeatHeaders(repeat),
       },
       body: bytes,
       repeatable: true,
@@ -187,6 +223,12 @@ export class ODataSource implements RecordSource {
     }
   }
 }
+
+/** OASIS OData Repeatable Requests 1.0. */
+const repeatHeaders = ({ id, firstSent }: Repeat) => ({
+  'repeatability-request-id': id,
+  'repeatability-first-sent': firstSent.toUTCString(),
+});
 
 const unreadable = () => new SourceError('away', 'The CRM’s answer cannot be read.');
 

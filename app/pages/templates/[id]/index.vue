@@ -213,6 +213,7 @@ useKeys({
         >
           {{ trial.busy.value ? 'Setting…' : 'Trial PDF' }}
         </button>
+        <NuxtLink class="in-words" :to="`/templates/${templateId}/plans`">Filing</NuxtLink>
         <NuxtLink v-if="!barred" class="in-words" :to="`/templates/${templateId}/prove`">Prove on ten</NuxtLink>
         <DraftState @conflict="conflictOpen = true" @discard="draft.throwAway()" />
         <PermittedButton

@@ -6,14 +6,19 @@ import { useRecordTypesStore } from '~/stores/record-types';
 import type { ApiProblem } from '~/composables/api';
 
 definePageMeta({
-  middleware: ({ params: { id, template }, query: { edition, production } }, from) => {
+  middleware: ({ params: { id, template }, query: { edition, plan, production } }, from) => {
     // Another leaf of the same proof needs nothing new.
-    const isSame = from.params.id === id && from.params.template === template && from.query.edition === edition;
+    const isSame =
+      from.params.id === id &&
+      from.params.template === template &&
+      from.query.edition === edition &&
+      from.query.plan === plan;
     if (isSame) return;
     useProofStore().sendFor({
       record: String(id),
       template: String(template),
       edition: edition?.toString(),
+      plan: plan?.toString(),
       production: production?.toString(),
     });
   },
@@ -31,12 +36,13 @@ const recordId = computed(() => String(route.params.id));
 const types = useRecordTypesStore();
 const templateId = computed(() => String(route.params.template));
 const LEAVES: readonly string[] = ['preflight', 'workings', 'document'] satisfies Leaf[];
-/** Which leaf and which edition are shown is in the address, so that Back goes through them. */
+/** Which leaf, which edition and which plan are shown is in the address, so that Back goes through them. */
 const leaf = computed({
   get: () => (LEAVES.includes(String(route.query.leaf)) ? (route.query.leaf as Leaf) : 'preflight'),
   set: (shown) => void changeQuery({ leaf: shown === 'preflight' ? undefined : shown }),
 });
 const edition = computed(() => route.query.edition?.toString());
+const plan = computed(() => route.query.plan?.toString());
 const leaves = computed(() => [
   { leaf: 'preflight' as const, word: 'Preflight', count: store.openFindings.length },
   { leaf: 'workings' as const, word: 'Workings' },
@@ -52,12 +58,13 @@ const isRenewed = refDebounced(
 
 const load = () => store.load(recordId.value, templateId.value);
 watch(
-  [recordId, templateId, edition],
+  [recordId, templateId, edition, plan],
   () =>
     void store.open({
       record: recordId.value,
       template: templateId.value,
       edition: edition.value,
+      plan: plan.value,
       production: route.query.production?.toString(),
     }),
   { immediate: true },
@@ -250,6 +257,7 @@ function showFinding(finding: Finding): void {
           v-else
           :proof="store.proof"
           :edition="store.edition"
+          :plan="store.plan"
           :frozen="store.busy || store.filing !== undefined || barred !== undefined"
           :make="(change, label) => told(store.make(change, label))"
           :may-write="me.mayNotChange(type) === undefined"
@@ -257,12 +265,14 @@ function showFinding(finding: Finding): void {
           @take-back="told(store.takeBack($event))"
           @show="pages?.showValue($event)"
           @edition="changeQuery({ edition: $event })"
+          @plan="changeQuery({ plan: $event })"
         />
       </template>
       <template #foot>
         <FilingFoot
           :file-name="store.proof?.fileName ?? ''"
           :kind="store.proof?.template.kind ?? 'document'"
+          :after-filing="store.proof?.afterFiling ?? []"
           :may-file="store.mayFile"
           :why-not="barred"
           :busy="store.busy"

@@ -1,7 +1,7 @@
-/** Things that go wrong on purpose, as they do in a real CRM. */
+/** Things that go wrong on purpose, as they do with real services. */
 export interface Fault {
   /** Which requests it befalls. */
-  on: 'attach' | 'read' | 'patch' | 'token' | 'any';
+  on: 'attach' | 'read' | 'patch' | 'activity' | 'token' | 'any';
   /**
    * `status` does nothing and answers with an OData error, or with a page where `plain`; `slow` waits `delay` ms first. These do the
    * work: `drop-after` closes the connection without an answer, `cut-off` in the middle of it, `stall` falls silent there, and
