@@ -33,7 +33,7 @@ import { checkContext } from '../template/check';
 import { NoteWords } from '../template/noted';
 import { textOfRuns, type Assets, type ComposedDocument } from '../template/composed';
 import { splitPlaceholders } from '../template/placeholders';
-import { documentRoots } from '../template/roots';
+import { documentRoots, numberToCome } from '../template/roots';
 import type { Plan } from '../template/plan';
 import type { Fits, Pins, Template } from '../template/template';
 import { INTERFACE_LOCALE } from '../words/interface';
@@ -334,8 +334,13 @@ class DocumentComposer {
   /** What is done once it is filed. What a step reads is not printed, so it does not count as used. */
   #steps(): Composition['steps'] {
     const { record } = this.template;
-    const { schema, places = {} } = this.context;
-    const composed = composeSteps(this.#plan.steps ?? [], this.by.sheet, { schema, type: record.type, places });
+    const { schema, places = {}, number } = this.context;
+    const composed = composeSteps(this.#plan.steps ?? [], this.by.sheet, {
+      schema,
+      type: record.type,
+      places,
+      ...(!number && { numberToCome: numberToCome(this.by.locale) }),
+    });
     for (const fault of composed.faults)
       this.by.findings.push(fault.error?.path ? failedValue(fault.error, { block: 'plan' }) : failedStep(fault));
     return composed.steps;

@@ -71,6 +71,18 @@ describe('steps after filing', () => {
     expect(link!.words).toBe('Puts the document’s address into Latest document.');
   });
 
+  it('tell of the number as long as there is none, without the words that stand for it on the page', () => {
+    const note: PlanStep = { type: 'activity', id: 'note', kind: 'note', subject: 'Quote =[document.number] filed' };
+    const { steps } = compose(withSteps([note]), demoSnapshot('D-1188'), {
+      schema: demoSchema,
+      pins: shipped,
+      issueDate: '2026-11-27',
+      edition: 'de',
+      available: demoPictures,
+    });
+    expect(steps[0]!.words).toBe('Writes the activity “Quote … filed” (note).');
+  });
+
   it('are skipped where their condition does not hold, and told as what they would do', () => {
     const { steps } = composed([setFields('stage', '"Quoted"', 'deal.stage = "Lost"')]);
     expect(steps).toEqual([{ id: 'set', type: 'setFields', skipped: true, words: 'Sets Stage.' }]);

@@ -36,6 +36,8 @@ export interface StepSurroundings {
   type: string;
   /** Labels of the places that copies are kept at, by their ids. */
   places: Readonly<Record<string, string>>;
+  /** What stands for the document’s number, as long as it has none. */
+  numberToCome?: string;
 }
 
 /** The steps of a plan over a document's figures, in their order, and what keeps any from being done. */
@@ -45,7 +47,10 @@ export function composeSteps(
   surroundings: StepSurroundings,
 ): { steps: ComposedStep[]; faults: StepFault[] } {
   const composer = new StepComposer(sheet, surroundings);
-  return { steps: steps.map((step) => composer.step(step)), faults: composer.faults };
+  const composed = steps.map((step) => composer.step(step));
+  const { numberToCome } = surroundings;
+  const told = (words: string) => (numberToCome === undefined ? words : words.replaceAll(numberToCome, '…'));
+  return { steps: composed.map((step) => ({ ...step, words: told(step.words) })), faults: composer.faults };
 }
 
 class StepComposer {

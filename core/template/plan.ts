@@ -60,7 +60,6 @@ export interface AddressStep extends StepBase {
 
 /** Something that is done after a document is filed. */
 export type PlanStep = SetFieldsStep | ActivityStep | CopyStep | AddressStep;
-export const PLAN_STEPS = ['setFields', 'activity', 'copy', 'address'] as const satisfies readonly PlanStep['type'][];
 
 const MOST_FIELDS = 50;
 const MOST_STEPS = 20;

@@ -4,8 +4,8 @@ import { error, text, type Value } from '../formula/value';
 import { phrase } from '../words/phrases';
 import type { HouseStyle } from './house-style';
 
-/** What stands for the number on a proof. */
-const NUMBER_TO_COME = 'number assigned when filed';
+/** What stands for the number on a proof, in the words of a locale. */
+export const numberToCome = (locale: string): string => phrase('number assigned when filed', locale);
 
 /** What a document is, besides the record it is filled from. */
 export interface DocumentFacts {
@@ -25,6 +25,6 @@ export function documentRoots({ company, issueDate, edition, locale, number }: D
   const issued: Value = day === undefined ? error(`The issue date ${issueDate} is not a date.`) : { type: 'date', day };
   return {
     company: Object.fromEntries(Object.entries(company).map(([key, value]) => [key, text(value)])),
-    document: { number: text(number ?? phrase(NUMBER_TO_COME, locale)), issue_date: issued, edition: text(edition) },
+    document: { number: text(number ?? numberToCome(locale)), issue_date: issued, edition: text(edition) },
   };
 }
