@@ -1,5 +1,6 @@
 /**
- * Hurts a whole Lumbix in every way that passes while callers file, then looks whether each accepted filing was filed exactly once.
+ * Hurts a whole Lumbix in every way that passes while callers file, then looks whether each accepted filing was filed exactly once,
+ * and each of its three steps done once.
  * `npm run torture`; `-- --short` for the two minutes that `./test` takes of it; `-- --speed` measures filings without faults,
  * `-- --memory` memory over 2,000 of them, and `-- --worst` whether Lumbix answers while its press is fed with its worst. `SEED`
  * chooses another course.
@@ -38,12 +39,29 @@ const lumbix = new Lumbix(port, data);
 const random = new Random(SEED);
 const has = (option: string) => process.argv.includes(option);
 
+/** The quote with three steps after its filing: a field, an activity, a copy. */
+const TEMPLATE = 'tortured-quote';
+const STEPS = [
+  { type: 'setFields', id: 'field', fields: [{ field: 'document_link', value: 'document.number' }] },
+  { type: 'activity', id: 'activity', kind: 'note', subject: '=[document.number]' },
+  { type: 'copy', id: 'copy', place: 'team-files', path: 'Quotes/=[document.number]' },
+];
+
+async function publishQuote(): Promise<void> {
+  const author = new Caller(lumbix);
+  await author.signIn();
+  const quote = (await (await author.get('/api/templates/glasshouse-quote/file')).json()) as { plans: object[] };
+  const tortured = { ...quote, id: TEMPLATE, plans: [{ ...quote.plans[0], steps: STEPS }] };
+  const { ok, status } = await author.send('/api/templates?reason=torture', Buffer.from(JSON.stringify(tortured)));
+  if (!ok) throw new Error(`The quote with steps was refused: ${status}`);
+}
+
 /** Files so many documents with all callers at once. */
 async function fileAll(count: number, doubles: number): Promise<Accepted[]> {
   const accepted: Accepted[] = [];
   let begun = 0;
   const work = async () => {
-    const caller = new Caller(lumbix);
+    const caller = new Caller(lumbix, TEMPLATE);
     while (begun++ < count) accepted.push(await caller.file(random.of(DEALS), random.share() < doubles));
   };
   await Promise.all(Array.from({ length: CALLERS }, work));
@@ -55,7 +73,11 @@ async function settled(within: number): Promise<void> {
   const end = Date.now() + within;
   while (Date.now() < end) {
     const open = await lumbix
-      .ask<{ count: number }>('lumbix', "select count(*)::int from documents where state not in ('filed', 'failed')")
+      .ask<{ count: number }>(
+        'lumbix',
+        `select count(*)::int from documents d where state not in ('filed', 'failed')
+           or exists (select 1 from steps where document_id = d.id and state = 'open' and d.state = 'filed')`,
+      )
       .catch(() => [{ count: 1 }]);
     if (open[0]!.count === 0) return;
     await pause(200);
@@ -63,6 +85,7 @@ async function settled(within: number): Promise<void> {
 }
 
 async function torture(count: number, how: Hurt): Promise<number> {
+  await publishQuote();
   let over = false;
   const hurting = hurt(lumbix, random, how, () => over);
   const accepted = await fileAll(count, 0.2);
@@ -79,7 +102,7 @@ async function torture(count: number, how: Hurt): Promise<number> {
   const wrong = await audit(lumbix, accepted);
   for (const each of wrong.slice(0, 20)) write(`  ${each}`);
   write(
-    `${accepted.length} filings accepted; ${wrong.length === 0 ? 'each was filed exactly once' : `${wrong.length} things are wrong`}.`,
+    `${accepted.length} filings accepted; ${wrong.length === 0 ? 'each was filed exactly once, and each step done once' : `${wrong.length} things are wrong`}.`,
   );
   return wrong.length;
 }

@@ -20,6 +20,56 @@ interface AttachmentRow {
   sha256: string;
 }
 
+interface StepRow {
+  id: string;
+  kind: string;
+  state: string;
+  reason: string | null;
+  done_at: Date | null;
+}
+
+/** Each step after filing was done once, in order: the CRM's fields and activities and the storage's files agree with the register. */
+async function wrongSteps(lumbix: Lumbix, documents: readonly DocumentRow[]): Promise<string[]> {
+  const wrong: string[] = [];
+  const steps = await lumbix.ask<StepRow>(
+    'lumbix',
+    'select document_id id, kind, state, reason, done_at from steps where plan_step is not null order by document_id, position',
+  );
+  const activities = await lumbix.ask<{ deal: string; subject: string }>(
+    'crm',
+    "select body ->> 'deal_id' deal, body ->> 'subject' subject from records where set = 'Activities'",
+  );
+  for (const { id, number, record_id, sha256 } of documents) {
+    const own = steps.filter((each) => each.id === id);
+    for (const { kind, state, reason } of own)
+      if (state !== 'done') wrong.push(`The step ${kind} of ${number} is ${state}: ${reason ?? 'without a reason'}`);
+    const times = own.map(({ done_at }) => done_at?.getTime() ?? 0);
+    if (times.some((time, at) => at > 0 && time < times[at - 1]!))
+      wrong.push(`The steps of ${number} are out of order.`);
+    const written = activities.filter(({ deal, subject }) => deal === record_id && subject === number).length;
+    if (written !== 1) wrong.push(`The activity of ${number} was written ${written} times.`);
+    const copy = lumbix.copyOf(`Quotes/${number}.pdf`);
+    if (!copy) wrong.push(`There is no copy of ${number}.`);
+    else if (createHash('sha256').update(copy).digest('hex') !== sha256)
+      wrong.push(`The copy of ${number} is another.`);
+  }
+  if (activities.length !== documents.length)
+    wrong.push(`There are ${activities.length} activities for ${documents.length} documents.`);
+  const copies = lumbix.copiesIn('Quotes').length;
+  if (copies !== documents.length) wrong.push(`There are ${copies} copies of ${documents.length} documents.`);
+  // Each change of a deal makes its next version, so what was set twice would be seen.
+  const deals = await lumbix.ask<{ id: string; version: number; link: string | null }>(
+    'crm',
+    "select id, version, body ->> 'document_link' link from records where set = 'Deals'",
+  );
+  for (const { id, version, link } of deals) {
+    const own = documents.filter(({ record_id }) => record_id === id);
+    if (version !== own.length + 1) wrong.push(`${id} was changed ${version - 1} times for ${own.length} documents.`);
+    if (own.length > 0 && !own.some(({ number }) => number === link)) wrong.push(`${id} names “${link}”.`);
+  }
+  return wrong;
+}
+
 /** Everything that must hold after all that was accepted has come to its end; each sentence is something that does not. */
 export async function audit(lumbix: Lumbix, accepted: readonly Accepted[]): Promise<string[]> {
   const wrong: string[] = [];
@@ -61,6 +111,7 @@ export async function audit(lumbix: Lumbix, accepted: readonly Accepted[]): Prom
     if (serial !== at + 1) wrong.push(`The serial ${at + 1} is missing or there twice.`);
     if (state !== 'taken') wrong.push(`The serial ${serial} is ${state}.`);
   });
+  wrong.push(...(await wrongSteps(lumbix, documents)));
   for (const part of ['web', 'worker'] as const)
     if (lumbix.log(part).includes('timeout exceeded when trying to connect'))
       wrong.push(`The connections of the ${part} process ran out.`);

@@ -20,7 +20,11 @@ const PATIENCE = 30_000;
 export class Caller {
   #cookie = '';
 
-  constructor(readonly lumbix: Lumbix) {}
+  constructor(
+    readonly lumbix: Lumbix,
+    /** What it files. */
+    private readonly template = 'glasshouse-quote',
+  ) {}
 
   /** Proofs the ordinary quote for one deal after the other. Gives what filing them takes. */
   async proofs(deals: readonly string[], count: number): Promise<object[]> {
@@ -35,7 +39,7 @@ export class Caller {
 
   async #proof(deal: string): Promise<object> {
     const { id, findings } = await this.#persist<Proof>('/api/productions', {
-      template: 'glasshouse-quote',
+      template: this.template,
       record: deal,
     });
     const warnings = findings.filter(({ severity }) => severity === 'warns');

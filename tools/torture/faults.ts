@@ -25,6 +25,21 @@ const FAULTS: readonly Omit<Fault, 'times'>[] = [
   { on: 'read', kind: 'status', status: 503 },
   { on: 'token', kind: 'status', status: 503, plain: true },
   { on: 'token', kind: 'cut-off' },
+  { on: 'patch', kind: 'drop-after' },
+  { on: 'patch', kind: 'stall' },
+  { on: 'patch', kind: 'status', status: 503 },
+  { on: 'activity', kind: 'drop-after' },
+  { on: 'activity', kind: 'cut-off' },
+  { on: 'activity', kind: 'page' },
+];
+
+/** The same with the storage that copies are kept at. */
+const STORAGE_FAULTS: readonly Omit<Fault, 'times'>[] = [
+  { on: 'attach', kind: 'drop-before' },
+  { on: 'attach', kind: 'drop-after' },
+  { on: 'attach', kind: 'status', status: 503 },
+  { on: 'attach', kind: 'status', status: 423 },
+  { on: 'read', kind: 'drop-after' },
 ];
 
 /** How Lumbix is hurt, and how long the CRM hangs, in milliseconds. */
@@ -38,26 +53,26 @@ export interface Hurt {
 export async function hurt(lumbix: Lumbix, random: Random, { faultEvery, killEvery, hang }: Hurt, over: () => boolean) {
   const told: Record<string, number> = {};
   const count = (what: string) => (told[what] = (told[what] ?? 0) + 1);
+  const set = (url: string, fault: Omit<Fault, 'times'>, where = '') =>
+    fetch(`${url}/faults`, { method: 'POST', body: JSON.stringify({ ...fault, times: random.upTo(3) }) }).then(
+      () => count(`${where}${fault.on} ${fault.kind} ${fault.status ?? ''}`.trim()),
+      () => undefined,
+    );
   const faults = async () => {
     let turn = 0;
     while (!over()) {
       const several = turn >= FAULTS.length ? 3 : 1;
       for (let each = 0; each < several; each++) {
         const fault = several === 1 ? FAULTS[turn]! : random.of(FAULTS);
-        await fetch(`${lumbix.crmUrl}/faults`, {
-          method: 'POST',
-          body: JSON.stringify({ ...fault, times: random.upTo(3) }),
-        }).then(
-          () => count(`${fault.on} ${fault.kind} ${fault.status ?? ''}`.trim()),
-          () => undefined,
-        );
+        await set(lumbix.crmUrl, fault);
       }
+      await set(lumbix.storageUrl, random.of(STORAGE_FAULTS), 'storage ');
       turn++;
       await pause(faultEvery * (0.5 + random.share()));
     }
   };
   const kills = async () => {
-    const parts = ['worker', 'web', 'crm', 'database'] as const;
+    const parts = ['worker', 'web', 'crm', 'storage', 'database'] as const;
     let left: (typeof parts)[number][] = [];
     for (let turn = 0; !over(); turn++) {
       await pause(killEvery * (0.5 + random.share()));
@@ -78,14 +93,14 @@ export async function hurt(lumbix: Lumbix, random: Random, { faultEvery, killEve
   };
   await Promise.all([faults(), kills(), hangs()]);
   lumbix.send('crm', 'SIGCONT');
-  await calm(lumbix);
+  await Promise.all([calm(lumbix.crmUrl), calm(lumbix.storageUrl)]);
   return told;
 }
 
 /** Takes all faults back that are still to come. */
-async function calm(lumbix: Lumbix): Promise<void> {
+async function calm(url: string): Promise<void> {
   for (;;) {
-    const calmed = await fetch(`${lumbix.crmUrl}/faults`, { method: 'DELETE' }).catch(() => undefined);
+    const calmed = await fetch(`${url}/faults`, { method: 'DELETE' }).catch(() => undefined);
     if (calmed?.ok) return;
     await pause(500);
   }

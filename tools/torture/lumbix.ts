@@ -5,12 +5,13 @@ import { join } from 'node:path';
 import pg from 'pg';
 
 /** The parts of Lumbix that run as processes, besides PostgreSQL. */
-export type Part = 'web' | 'worker' | 'crm';
+export type Part = 'web' | 'worker' | 'crm' | 'storage';
 
 const COMMANDS: Readonly<Record<Part, string>> = {
   web: '.output/server/index.mjs',
   worker: '.build/worker.mjs',
   crm: '.build/crm.mjs',
+  storage: '.build/storage.mjs',
 };
 
 /** The whole of Lumbix as `./start` runs it, on ports and data of its own, to be hurt. */
@@ -27,6 +28,9 @@ export class Lumbix {
   }
   get crmUrl(): string {
     return `http://127.0.0.1:${this.port + 1}`;
+  }
+  get storageUrl(): string {
+    return `http://127.0.0.1:${this.port + 3}`;
   }
 
   /** Begins anew, with the demo. */
@@ -104,6 +108,18 @@ export class Lumbix {
     } finally {
       await client.end();
     }
+  }
+
+  /** The bytes of a copy that the storage was given; undefined where there is none. */
+  copyOf(path: string): Buffer | undefined {
+    try {
+      return readFileSync(join(this.data, 'storage/dav', path));
+    } catch {
+      return undefined;
+    }
+  }
+  copiesIn(folder: string): string[] {
+    return readdirSync(join(this.data, 'storage/dav', folder));
   }
 
   log(part: Part): string {
