@@ -49,9 +49,13 @@ const ROW = {
   by: documents.by,
   createdAt: documents.createdAt,
   filedAt: documents.filedAt,
+  validity: documents.validity,
   stepsLeft: sql<number>`case when ${documents.state} = 'filed' then ${stepsOf('open', 'held')}::int else 0 end`,
   isHeld: sql<boolean>`${stepsOf('held')} > 0`,
 };
+
+/** What counts in sums: it is filed, neither superseded nor void. */
+const counts = sql`${documents.state} = 'filed' and ${documents.validity} = 'current'`;
 
 const SORTS = {
   number: documents.number,
@@ -76,6 +80,7 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
   const conditions: (SQL | undefined)[] = [seenBy(caller)];
   if (query.kind) conditions.push(eq(documents.kind, query.kind));
   if (query.state) conditions.push(eq(documents.state, query.state));
+  if (query.validity) conditions.push(eq(documents.validity, query.validity));
   if (query.recordType) conditions.push(eq(documents.recordType, query.recordType));
   if (query.recordId) conditions.push(eq(documents.recordId, query.recordId));
   if (query.by) conditions.push(eq(documents.by, query.by));
@@ -106,8 +111,8 @@ export async function listDocuments(database: Database, query: QueryOf<Contract[
         kind: documents.kind,
         currency: documents.currency,
         count: sql<number>`count(*)::int`,
-        filed: sql<number>`(count(*) filter (where ${documents.state} = 'filed'))::int`,
-        amount: sql<string | null>`sum(${documents.amount}) filter (where ${documents.state} = 'filed')`,
+        filed: sql<number>`(count(*) filter (where ${counts}))::int`,
+        amount: sql<string | null>`sum(${documents.amount}) filter (where ${counts})`,
       })
       .from(documents)
       .where(where)
@@ -169,6 +174,9 @@ export async function readDocument(database: Database, id: string, caller: Calle
     choices: productions.choices,
     attachmentId: files.attachmentId,
     voiding: documents.voiding,
+    voided: documents.voided,
+    revises: documents.revises,
+    supersededBy: documents.supersededBy,
   };
   const [document] = await database
     .select(columns)
@@ -179,7 +187,7 @@ export async function readDocument(database: Database, id: string, caller: Calle
     .where(eq(documents.id, id));
   if (!document) throw noDocument();
   refuseUnseenKind(caller, document.kind);
-  const { composition, choices, voiding, ...row } = document;
+  const { composition, choices, voiding, voided, revises, supersededBy, ...row } = document;
   refuseUnseenRecord(caller, row.recordType);
   const history = await database
     .select({ id: events.id, kind: events.kind, sentence: events.sentence, at: events.at, by: events.by })
@@ -213,9 +221,24 @@ export async function readDocument(database: Database, id: string, caller: Calle
     workings: composition.workings,
     findings: composition.findings,
   };
+  const others = [revises, supersededBy].flatMap((each) => each ?? []);
+  const numbered = await numbersOf(database, others);
+  const other = (of: string | null) => (of === null ? null : { id: of, number: numbered.get(of)! });
+  const around = { revises: other(revises), supersededBy: other(supersededBy), voided };
   const { skips = {}, changes = [] } = choices;
   const toBeVoid = voiding !== null && row.state !== 'filed' && row.state !== 'failed';
-  return { document: { ...row, skips, changes, steps: withWords, toBeVoid }, explained, history };
+  return { document: { ...row, ...around, skips, changes, steps: withWords, toBeVoid }, explained, history };
+}
+
+/** The numbers of some documents, as they are printed. */
+async function numbersOf(database: Database, ids: readonly string[]): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const { id, number } = documents;
+  const rows = await database
+    .select({ id, number })
+    .from(documents)
+    .where(inArray(id, [...ids]));
+  return new Map(rows.map((row) => [row.id, row.number]));
 }
 
 /** The state of a document, for those who wait for it; undefined for one that the caller may not see. */

@@ -42,6 +42,8 @@ interface Subject {
   /** Asked for instead of the template's own choice. */
   edition?: string;
   plan?: string;
+  /** Whether it takes a number of its own, though it could be the next revision of an earlier one. */
+  asNew?: boolean;
   /** A document in hand. */
   production?: string;
 }
@@ -76,6 +78,7 @@ export const useProofStore = defineStore('proof', () => {
   /** The edition and the plan that were asked for instead of the template's own choice. */
   const edition = ref<string>();
   const plan = ref<string>();
+  const asNew = ref<boolean>();
   /** The production of a document in hand: something was changed in it, and it is gone on with. */
   const inHand = ref<string>();
   let newest = 0;
@@ -181,6 +184,7 @@ export const useProofStore = defineStore('proof', () => {
     }
     edition.value = wanted.edition;
     plan.value = wanted.plan;
+    asNew.value = wanted.asNew;
     if (isOther) inHand.value = wanted.production;
     await Promise.all([load(wanted.record, wanted.template), isOther && findFiling()]);
   }
@@ -203,7 +207,7 @@ export const useProofStore = defineStore('proof', () => {
     }
   }
 
-  const chosen = () => ({ edition: edition.value, plan: plan.value });
+  const chosen = () => ({ edition: edition.value, plan: plan.value, asNew: asNew.value });
 
   async function load(recordId: string, templateId: string): Promise<void> {
     const wanted = { record: recordId, template: templateId, ...chosen(), production: inHand.value };
@@ -212,6 +216,7 @@ export const useProofStore = defineStore('proof', () => {
       ahead.template === templateId &&
       ahead.edition === wanted.edition &&
       ahead.plan === wanted.plan &&
+      ahead.asNew === wanted.asNew &&
       ahead.production === wanted.production &&
       Date.now() - ahead.at < FRESH;
     const sent = isAhead ? ahead!.proof : undefined;
@@ -322,6 +327,7 @@ export const useProofStore = defineStore('proof', () => {
     busy.value = false;
     edition.value = undefined;
     plan.value = undefined;
+    asNew.value = undefined;
     inHand.value = undefined;
     done.value = [];
     undone.value = [];

@@ -21,6 +21,10 @@ export const DOCUMENT_STATES = ['preparing', 'rendered', 'filed', 'failed'] as c
 export type DocumentState = (typeof DOCUMENT_STATES)[number];
 export const documentState = () => oneOf(DOCUMENT_STATES).required();
 
+/** Whether what is filed still counts: a later revision supersedes it, and finance may say that it is void. */
+const VALIDITIES = ['current', 'superseded', 'void'] as const;
+export type Validity = (typeof VALIDITIES)[number];
+
 /** How far a step of a document is: held where it was refused after filing, until a person has it tried again or lets it go. */
 const STEP_STATES = ['open', 'done', 'ended', 'skipped', 'held', 'let go'] as const;
 export type StepState = (typeof STEP_STATES)[number];
@@ -41,6 +45,8 @@ const step = shape({
   /** Who let it go undone, and why. */
   letGo: shape({ reason: words(), by: words(), at: moment() }).nullable().defined(),
 }).required();
+
+const otherRevision = shape({ id: uuidText(), number: words() }).nullable().defined();
 
 const ofDocument = shape({ id: uuid().required() }).required();
 
@@ -68,6 +74,7 @@ const row = {
   by: words().nullable(),
   createdAt: moment(),
   filedAt: moment().nullable(),
+  validity: oneOf(VALIDITIES).required(),
   /** How many steps are left after it was filed, and whether the next of them is held for a person. */
   stepsLeft: count(),
   isHeld: boolean().required(),
@@ -82,6 +89,7 @@ export const documentEndpoints = {
       ...listQuery,
       kind: text(40),
       state: oneOf(DOCUMENT_STATES),
+      validity: oneOf(VALIDITIES),
       recordType: text(100),
       recordId: text(100),
       /** Who filed it, by name. */
@@ -138,7 +146,7 @@ export const documentEndpoints = {
   }),
   'POST /documents/{id}/void': endpoint({
     about:
-      'Asks for a document that waits to be void. It becomes so once nothing that was sent can still arrive, unless its file is on the record.',
+      'Has a filed document be void: it does not count any more, and stays readable. One that waits becomes void once nothing that was sent can still arrive, unless its file is on the record.',
     may: 'void',
     parameters: ofDocument,
     body: shape({ reason: text(500).min(1).required() }).required(),
@@ -157,6 +165,11 @@ export const documentEndpoints = {
         /** What was changed for this document alone. */
         changes: all(madeChange),
         attachmentId: words().nullable(),
+        /** The documents before and after it under its number. */
+        revises: otherRevision,
+        supersededBy: otherRevision,
+        /** Why it is void although it was filed. */
+        voided: shape({ reason: words(), by: words(), at: moment() }).nullable().defined(),
         /** What is done after it is filed, in order. */
         steps: all(step),
         /** Whether somebody asked for it to be void. */

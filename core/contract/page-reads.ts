@@ -56,8 +56,8 @@ export const documentsOn = (recordType: string, recordId: string): Asked<'GET /d
 export const proofAsked = (
   template: string,
   record: string,
-  { edition, plan, production }: { edition?: string; plan?: string; production?: string } = {},
-): Asked<'GET /productions'> => ({ template, record, edition, plan, production });
+  { edition, plan, asNew, production }: { edition?: string; plan?: string; asNew?: boolean; production?: string } = {},
+): Asked<'GET /productions'> => ({ template, record, edition, plan, asNew, production });
 
 /** How a list is sorted and from which row on it is shown, as its address says. */
 export function ordered(query: PageQuery, usual: { sort: string; descending: boolean }) {
@@ -83,8 +83,10 @@ const PAGES: Readonly<Record<string, (named: Readonly<Record<string, string>>, q
     addressOf('GET /records/{type}/{id}/templates', { parameters: { type, id } }),
     addressOf('GET /records/{type}/{id}/in-hand', { parameters: { type, id } }),
   ],
-  'records-type-id-produce-template': ({ id = '', template = '' }, { edition, plan, production }) => [
-    addressOf('GET /productions', { query: proofAsked(template, id, { edition, plan, production }) }),
+  'records-type-id-produce-template': ({ id = '', template = '' }, { edition, plan, asNew, production }) => [
+    addressOf('GET /productions', {
+      query: proofAsked(template, id, { edition, plan, asNew: asNew === 'true' || undefined, production }),
+    }),
   ],
   register: (_, query) => [addressOf('GET /documents', { query: documentsAsked(query) }), addressOf('GET /register')],
   templates: () => [addressOf('GET /templates')],

@@ -98,6 +98,8 @@ const proof = shape({
   revision: count(),
   /** What was changed for this document alone. */
   changes: all(madeChange),
+  /** The document that it is the next revision of, and the number that it has as such; or takes a new one all the same. */
+  revises: shape({ id: uuidText(), number: words(), next: words(), asNew: boolean().required() }).nullable().defined(),
   template: shape({
     id: words(),
     name: words(),
@@ -131,6 +133,8 @@ export const productionEndpoints = {
       record: text(100).min(1).required(),
       edition: text(100),
       plan: text(100),
+      /** Whether it takes a number of its own, though a document like it was filed before. */
+      asNew: boolean(),
       /** A document in hand, to go on with. */
       production: uuid(),
     }).required(),
@@ -148,7 +152,7 @@ export const productionEndpoints = {
       /** The id of the record. */
       record: text(100).min(1).required(),
       /** What is not left to the template. */
-      choices: shape({ plan: text(100), edition: text(100), houseStyle: text(100) }),
+      choices: shape({ plan: text(100), edition: text(100), houseStyle: text(100), asNew: boolean() }),
       /** The production to go on with, and the revision of it that was seen. */
       production: uuid(),
       revision: number().integer().min(0),

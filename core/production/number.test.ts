@@ -1,10 +1,18 @@
 import { expect, it } from 'vitest';
-import { documentNumber } from './number';
+import { documentNumber, revisionNumber } from './number';
 
 it('a document’s number is what its series’ formula makes of the day and the serial', () => {
   const formula = '"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)';
   expect(documentNumber(formula, '2026-11-23', 42)).toBe('Q-2026-0042');
   expect(documentNumber(formula, '2026-11-23', 12345)).toBe('Q-2026-12345');
+});
+
+it('later revisions keep the number, and are told apart by letters', () => {
+  const told = [0, 1, 2, 25, 26, 27, 51, 52, 701, 702].map((revision) => revisionNumber('Q-1', revision));
+  expect(told).toEqual([
+    'Q-1',
+    ...['B', 'C', 'Z', 'AA', 'AB', 'AZ', 'BA', 'ZZ', 'AAA'].map((each) => `Q-1 rev. ${each}`),
+  ]);
 });
 
 it.each([

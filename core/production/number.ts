@@ -2,6 +2,17 @@ import { dayOf } from '../formula/date';
 import { Sheet } from '../sheet/sheet';
 import { error, type Value } from '../formula/value';
 
+/** A number of a later revision, as it is printed: `Q-2026-0042 rev. B`. The first, of revision 0, has its number alone. */
+export function revisionNumber(number: string, revision: number): string {
+  return revision === 0 ? number : `${number} rev. ${letters(revision)}`;
+}
+
+/** A, B, … Z, AA, AB, … from zero, as columns are named. */
+function letters(at: number): string {
+  const rest = Math.floor(at / 26);
+  return (rest > 0 ? letters(rest - 1) : '') + String.fromCharCode(65 + (at % 26));
+}
+
 /**
  * A document's number by its series' formula, which may read the issue date and the serial and nothing else.
  * @throws Error with a sentence when the formula gives no text.

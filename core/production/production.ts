@@ -13,6 +13,17 @@ export interface Choices {
   changes?: readonly MadeChange[];
   /** The clauses that were put in, as they were then. */
   clauses?: readonly Clause[];
+  /** That it takes a number of its own, where it would be the next revision of what was filed before. */
+  asNew?: boolean;
   /** Reasons for skipping findings that warn, by finding. */
   skips?: Readonly<Record<string, string>>;
+}
+
+/** The document that another one would be the next revision of. */
+export interface Revising {
+  id: string;
+  /** As it is printed. */
+  number: string;
+  /** What the next one has in its place, of the same serial. */
+  next: { serial: number; text: string };
 }

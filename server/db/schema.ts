@@ -2,9 +2,9 @@ import type { Clause } from '../../core/template/clause';
 import type { HouseStyle } from '../../core/template/house-style';
 import type { TemplateFile } from '../../core/template/template-file';
 import type { DocumentState } from '../../core/contract/documents';
-import type { Choices } from '../../core/production/production';
+import type { Choices, Revising } from '../../core/production/production';
 import type { StepKindName } from '../productions/steps/step';
-import type { StepState } from '../../core/contract/documents';
+import type { StepState, Validity } from '../../core/contract/documents';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -269,6 +269,8 @@ export const productions = pgTable(
     snapshot: jsonb('snapshot').$type<RecordSnapshot>().notNull(),
     used: jsonb('used').$type<UsedValues>().notNull(),
     usedDigest: text('used_digest').notNull(),
+    /** The document whose next revision it would be, and the number that it would have. */
+    revises: jsonb('revises').$type<Revising>(),
     byId: uuid('by_id'),
     /** How often it was looked at anew: what is filed is what was looked at last. */
     revision: integer('revision').notNull().default(0),
@@ -336,6 +338,14 @@ export const documents = pgTable(
     key: text('key'),
     /** What it is found by, as it is searched in. */
     words: text('words').notNull().default(''),
+    /** The document whose next revision it is, how many came before it under its number, and the one that came after it. */
+    revises: uuid('revises'),
+    revision: integer('revision').notNull().default(0),
+    supersededBy: uuid('superseded_by'),
+    /** Whether what is filed still counts. */
+    validity: text('validity').$type<Validity>().notNull().default('current'),
+    /** Why what was filed is void, and who says so. */
+    voided: jsonb('voided').$type<Voiding & { at: string }>(),
     /** That it shall be void, if its file is not on the record: who asked for it, and why. */
     voiding: jsonb('voiding').$type<Voiding>(),
     createdAt: at('created_at').notNull().defaultNow(),
@@ -344,7 +354,7 @@ export const documents = pgTable(
   (table) => [
     uniqueIndex('documents_production').on(table.productionId),
     uniqueIndex('documents_key').on(table.byId, table.key),
-    uniqueIndex('documents_number').on(table.numberId),
+    uniqueIndex('documents_number').on(table.numberId, table.revision),
     index('documents_record').on(table.recordId, table.kind, table.createdAt),
     index('documents_created').on(table.createdAt, table.id),
     index('documents_by_number').on(table.number, table.id),
@@ -353,7 +363,7 @@ export const documents = pgTable(
     index('documents_by_amount').on(table.amount.desc().nullsLast(), table.id.desc()),
     index('documents_state').on(table.state, table.createdAt),
     index('documents_template').on(table.templateId, table.state, table.filedAt),
-    index('documents_sums').on(table.state, table.kind, table.currency, table.amount),
+    index('documents_sums').on(table.state, table.validity, table.kind, table.currency, table.amount),
     index('documents_words').using('gin', sql`${table.words} gin_trgm_ops`),
   ],
 );

@@ -24,6 +24,7 @@ import { addToTrail } from '../trail';
 import { openSteps } from './engine';
 import { addEvent, tellChanged } from './events';
 import { takeNumber } from './numbers';
+import { holdRevision } from './revisions';
 import { changedMeanwhile, openProduction, planOf, productionInput, type Production } from './production';
 import { currentTemplate, readForTemplate, templateVersion } from './template';
 import { whatStops } from './steps/step';
@@ -146,13 +147,18 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
   const recordName = calledRecord(snapshot, schema);
   return database.transaction(async (transaction) => {
     const { series } = planOf(template, choices);
-    const number = await takeNumber(transaction, series, proofed.issueDate, caller.name);
+    const held = await holdRevision(transaction, template, series, snapshot, {
+      revises: proofed.revises,
+      asNew: choices.asNew ?? false,
+    });
+    const number = held?.number ?? (await takeNumber(transaction, series, proofed.issueDate, caller.name));
+    const text = held?.text ?? number.text;
     await transaction
       .update(productions)
       .set({ snapshot, at, used, usedDigest, choices, inHand: false })
       .where(eq(productions.id, proofed.id));
     const found = {
-      number: number.text,
+      number: text,
       recordId: snapshot.id,
       recordName,
       accountName: partText(snapshot, 'account', schema),
@@ -165,6 +171,7 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
       id,
       productionId: proofed.id,
       numberId: number.id,
+      ...(held && { revises: held.revises, revision: held.revision }),
       kind: template.kind,
       state: 'preparing',
       recordType: snapshot.type,
@@ -178,12 +185,13 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
       createdAt: at,
     });
     await noteQuoted(transaction, snapshot);
-    await openSteps(transaction, id, number.text, composition.steps);
-    await addEvent(transaction, id, 'number taken', `Number ${number.text} was taken.`, caller.name);
-    await addFiledToTrail(transaction, caller, { id, number: number.text, kind: template.kind, recordName, skips });
+    await openSteps(transaction, id, text, composition.steps);
+    const told = held ? `Begun as ${text}, the next revision.` : `Number ${text} was taken.`;
+    await addEvent(transaction, id, 'number taken', told, caller.name);
+    await addFiledToTrail(transaction, caller, { id, number: text, kind: template.kind, recordName, skips });
     await queue.enqueue(transaction, id, { isLong: isOutsize(snapshot) });
     await tellChanged(transaction, id);
-    return { id, number: number.text };
+    return { id, number: text };
   });
 }
 

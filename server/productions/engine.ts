@@ -202,9 +202,10 @@ async function end({ database }: EngineServices, filing: Filing, reason: string,
       .update(steps)
       .set({ state: 'ended' })
       .where(and(eq(steps.documentId, id), eq(steps.state, 'open')));
-    await voidNumber(transaction, filing.number.id);
+    // A later revision that was never filed leaves the number to those before it.
+    if (filing.document.revision === 0) await voidNumber(transaction, filing.number.id);
     await noteQuoted(transaction, recordOf(filing.document));
-    await addEvent(transaction, id, 'failed', `Number ${filing.number.text} is void: ${reason}`, by);
+    await addEvent(transaction, id, 'failed', `${filing.document.number} is void: ${reason}`, by);
     await tellChanged(transaction, id);
   });
 }

@@ -1,7 +1,7 @@
 import { and, desc, eq, lt, not, notExists, or } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Composition } from '../../core/production/composition';
-import type { Choices } from '../../core/production/production';
+import type { Choices, Revising } from '../../core/production/production';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import { today } from '../config';
@@ -15,6 +15,7 @@ import { schemaFor } from '../records/record-list';
 import type { RecordId } from '../records/source';
 import { CRM } from '../records/sources';
 import { chosen, type WantedChoices } from './choices';
+import { revisedBy } from './revisions';
 import {
   compositionInput,
   producibleTemplate,
@@ -41,7 +42,9 @@ export interface Begun {
   snapshot: RecordSnapshot;
   issueDate: string;
   at: Date;
-  /** The revision that this makes, and whether the production is there already. */
+  /** What it is the next revision of, though it may take a number of its own all the same. */
+  revises: Revising | undefined;
+  /** The revision of the production that this makes, and whether the production is there already. */
   revision: number;
   isKnown: boolean;
 }
@@ -59,6 +62,9 @@ export async function beginProduction(
   const at = new Date();
   const snapshot = await readForTemplate(services, published, wanted.recordId, choices);
   const id = known?.id ?? uuidv7();
+  const { template } = published;
+  const record = { type: template.record.type, id: wanted.recordId };
+  const revises = await revisedBy(database, template, planOf(template, choices).series, record);
   return {
     id,
     published,
@@ -66,6 +72,7 @@ export async function beginProduction(
     snapshot,
     issueDate: today(),
     at,
+    revises,
     revision: (known?.revision ?? -1) + 1,
     isKnown: known !== undefined,
   };
@@ -95,20 +102,30 @@ export const changedMeanwhile = () =>
   );
 
 /** What a begun production is composed from. */
-export const inputOf = (connection: Connection, { published, choices, snapshot, at, issueDate }: Begun) =>
-  compositionInput(connection, withClauses(published, choices), snapshot, { ...circumstances(choices), issueDate }, at);
+export const inputOf = (connection: Connection, { published, choices, snapshot, at, issueDate, revises }: Begun) =>
+  compositionInput(
+    connection,
+    withClauses(published, choices),
+    snapshot,
+    { ...circumstances(choices), issueDate, number: numberToBe({ choices, revises }) },
+    at,
+  );
+
+/** The number that a document has before it is filed: that of the one it is the next revision of. */
+const numberToBe = ({ choices, revises }: { choices: Choices; revises: Revising | null | undefined }) =>
+  choices.asNew ? undefined : revises?.next;
 
 /** What a kept production is composed from, with its number once it has one. */
 export async function productionInput(
   connection: Connection,
-  { templateVersionId, choices, snapshot, at, issueDate }: Production,
-  number?: { serial: number; text: string },
+  { templateVersionId, choices, snapshot, at, issueDate, revises }: Production,
+  number: { serial: number; text: string } | undefined = numberToBe({ choices, revises }),
 ): Promise<CompositionInput> {
   const published = withClauses(await templateVersion(connection, templateVersionId), choices);
   return compositionInput(connection, published, snapshot, { ...circumstances(choices), issueDate, number }, at);
 }
 
-const circumstances = ({ skips: _skips, clauses: _clauses, ...forced }: Choices) => forced;
+const circumstances = ({ skips: _skips, clauses: _clauses, asNew: _asNew, ...forced }: Choices) => forced;
 
 /** What a version holds on to, and the clauses that were put in for one document. */
 const withClauses = (
@@ -122,7 +139,7 @@ const withClauses = (
 /** Keeps a production, so that any process can explain it, print it and file it. */
 export async function keepProduction(
   connection: Connection,
-  { id, published, choices, snapshot, issueDate, at, revision, isKnown }: Begun,
+  { id, published, choices, snapshot, issueDate, at, revises, revision, isKnown }: Begun,
   { used, usedDigest }: Pick<Composition, 'used' | 'usedDigest'>,
   caller: Caller,
 ): Promise<void> {
@@ -135,6 +152,7 @@ export async function keepProduction(
     used,
     usedDigest,
     at,
+    revises: revises ?? null,
     revision,
     inHand,
   };

@@ -48,7 +48,7 @@ export async function proofDocument(
 /** Names a proof for the press: each time that somebody goes on with a production, it is another one. */
 const keyOf = ({ id, revision }: { id: string; revision: number }) => `${id} ${revision}`;
 
-async function headOf({ id, published, snapshot, issueDate, revision, choices }: Begun): Promise<ProofHead> {
+async function headOf({ id, published, snapshot, issueDate, revision, choices, revises }: Begun): Promise<ProofHead> {
   const { template, versionId, version } = published;
   const schema = await recordSchema();
   const { type } = snapshot;
@@ -56,6 +56,9 @@ async function headOf({ id, published, snapshot, issueDate, revision, choices }:
     id,
     revision,
     changes: choices.changes ?? [],
+    revises: revises
+      ? { id: revises.id, number: revises.number, next: revises.next.text, asNew: choices.asNew ?? false }
+      : null,
     template: {
       id: template.id,
       name: template.name,

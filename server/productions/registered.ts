@@ -27,6 +27,7 @@ export async function registeredFor(
         eq(documents.recordType, type),
         eq(documents.recordId, id),
         eq(documents.state, 'filed'),
+        eq(documents.validity, 'current'),
         lt(documents.filedAt, before),
       ),
     )

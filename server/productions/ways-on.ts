@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNotNull, or } from 'drizzle-orm';
 import type { DocumentState } from '../../core/contract/documents';
-import type { Database } from '../db/database';
+import { keptMeanings } from '../../core/formula/meanings';
+import type { Connection, Database } from '../db/database';
 import { documents, steps } from '../db/schema';
 import type { Queue } from '../jobs/queue';
 import { refuseUnfiledKind, refuseUnseenRecord } from '../people/access';
@@ -8,13 +9,15 @@ import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import { noDocument } from '../register';
 import { addToTrail } from '../trail';
+import { noteQuoted } from '../records/record-index';
 import { addEvent, tellChanged } from './events';
+import { registeredFor } from './registered';
 
 type Services = { database: Database; queue: Queue };
 
 /**
- * Asks for a document that waits to be void. The steps do it: at once where its file was never sent; else when nothing that was
- * sent can still arrive, and only if the record does not hold the file.
+ * Has a document be void: at once where it is filed. Of one that waits the steps do it: at once where its file was never sent; else when
+ * nothing that was sent can still arrive, and only if the record does not hold the file.
  * @throws Problem
  */
 export async function voidDocument(
@@ -23,20 +26,68 @@ export async function voidDocument(
   reason: string,
   caller: Caller,
 ): Promise<void> {
-  const document = await openDocument(database, id, caller);
+  const document = await knownDocument(database, id, caller);
+  if (document.state === 'failed') throw ended('failed');
+  const subject = { kind: 'document' as const, id, name: document.number };
+  if (document.state === 'filed') return voidFiled(database, document, reason, caller);
   await database.transaction(async (transaction) => {
     const voiding = { reason, byId: caller.id, by: caller.name };
     await transaction.update(documents).set({ voiding }).where(eq(documents.id, id));
     await addEvent(transaction, id, 'void asked for', `To be void: ${reason}`, caller.name);
-    await addToTrail(
-      transaction,
-      caller,
-      'voided',
-      { kind: 'document', id, name: document.number },
-      `Asked for ${document.number} to be void: ${reason}`,
-    );
+    const sentence = `Asked for ${document.number} to be void: ${reason}`;
+    await addToTrail(transaction, caller, 'voided', subject, sentence);
     await tryNext(transaction, queue, id);
   });
+}
+
+/** A filed document counts no more. It stays readable, with its number, and its file stays on the record. @throws Problem */
+async function voidFiled(
+  database: Database,
+  { id, number, recordType, recordId, kind }: typeof documents.$inferSelect,
+  reason: string,
+  caller: Caller,
+): Promise<void> {
+  await database.transaction(async (transaction) => {
+    const note = kind === 'invoice' ? await creditOf(transaction, { number, recordType, recordId }) : undefined;
+    if (note)
+      throw new Problem(
+        409,
+        'The invoice was credited',
+        `${note} takes it off already. Have that one void first. Nothing was changed.`,
+        { reason: 'credited' },
+      );
+    const voided = { reason, byId: caller.id, by: caller.name, at: new Date().toISOString() };
+    const changed = await transaction
+      .update(documents)
+      .set({ validity: 'void', voided })
+      .where(and(eq(documents.id, id), eq(documents.validity, 'current')))
+      .returning({ id: documents.id });
+    if (changed.length === 0)
+      throw new Problem(
+        409,
+        'The document does not count any more',
+        'It is superseded or void already. Nothing was changed.',
+        { reason: 'ended' },
+      );
+    await noteQuoted(transaction, { type: recordType, id: recordId });
+    await addEvent(transaction, id, 'voided', `Void: ${reason}`, caller.name);
+    const subject = { kind: 'document' as const, id, name: number };
+    await addToTrail(transaction, caller, 'voided', subject, `Voided ${number} after it was filed: ${reason}`);
+    await tellChanged(transaction, id);
+  });
+}
+
+/** The number of a credit note that counts and takes something off an invoice. */
+async function creditOf(
+  transaction: Connection,
+  { number, recordType, recordId }: { number: string; recordType: string; recordId: string },
+): Promise<string | undefined> {
+  const notes = await registeredFor(transaction, { type: recordType, id: recordId }, new Date());
+  return notes.find(
+    ({ kind, meanings }) =>
+      kind === 'credit note' &&
+      keptMeanings(meanings).rows.some(({ values }) => values['preceding-invoice'] === number),
+  )?.number;
 }
 
 /** Has a document that waits, or a step that is held, tried again at once. @throws Problem */
@@ -88,13 +139,6 @@ async function unfinishedDocument(database: Database, id: string, caller: Caller
     .limit(1);
   if (document.state !== 'failed' && left.length > 0) return document;
   throw ended(document.state);
-}
-
-/** A document that is still on its way, for somebody who may file such documents. @throws Problem */
-async function openDocument(database: Database, id: string, caller: Caller) {
-  const document = await knownDocument(database, id, caller);
-  if (document.state === 'filed' || document.state === 'failed') throw ended(document.state);
-  return document;
 }
 
 async function knownDocument(database: Database, id: string, caller: Caller) {

@@ -152,7 +152,7 @@ async function keepRows(connection: Connection, rows: Row[]): Promise<void> {
 /** The quotes of a row of the index that are not void. */
 const quoteOf = sql`select 1 from ${documents}
   where ${documents.recordType} = ${recordIndex.type} and ${documents.recordId} = ${recordIndex.id}
-    and ${documents.kind} = 'quote' and ${documents.state} <> 'failed'`;
+    and ${documents.kind} = 'quote' and ${documents.state} <> 'failed' and ${documents.validity} <> 'void'`;
 
 async function dropUnseen(transaction: Connection, type: string, reading: number): Promise<void> {
   await transaction.delete(recordIndex).where(and(indexOf(type), lt(recordIndex.reading, reading)));

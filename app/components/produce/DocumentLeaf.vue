@@ -17,6 +17,7 @@ const { proof, edition, plan } = defineProps<{
 defineEmits<{
   edition: [id: string | undefined];
   plan: [id: string | undefined];
+  asNew: [isNew: boolean];
   takeBack: [id: string];
   write: [id: string];
   show: [value: string];
@@ -40,6 +41,25 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
       <dd>{{ proof.template.name }}, version {{ proof.template.version }}</dd>
       <dt>Title</dt>
       <dd>{{ proof.title }}</dd>
+      <template v-if="proof.revises">
+        <dt>Number</dt>
+        <dd>
+          <Select
+            :model-value="proof.revises.asNew"
+            :options="[
+              { value: false, label: `${proof.revises.next}, the next revision` },
+              { value: true, label: 'A new number' },
+            ]"
+            option-label="label"
+            option-value="value"
+            aria-label="Number"
+            size="small"
+            fluid
+            :disabled="frozen"
+            @update:model-value="$emit('asNew', $event)"
+          />
+        </dd>
+      </template>
       <dt>Edition</dt>
       <dd>
         <Select

@@ -1,15 +1,17 @@
 <script setup lang="ts">
 import type { ApiProblem } from '~/composables/api';
-import type { FilingProgress } from '~/stores/proof';
+import type { FilingProgress, Proof } from '~/stores/proof';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The foot of Produce: what filing will do in words, the one dark button, and how far the filing is. */
-const { fileName, kind, afterFiling, mayFile, busy, filing, openCount, record, next } = defineProps<{
+const { fileName, kind, afterFiling, revises, mayFile, busy, filing, openCount, record, next } = defineProps<{
   fileName: string;
   /** Of the document: quote, invoice. */
   kind: string;
   /** What is done once it is filed, in sentences. */
   afterFiling: readonly string[];
+  /** What it is the next revision of, unless it takes a new number all the same. */
+  revises: Proof['revises'] | undefined;
   mayFile: boolean;
   /** Why the person may not file documents of this kind. */
   whyNot: string | undefined;
@@ -29,7 +31,9 @@ defineEmits<{ file: []; look: []; next: [] }>();
 /** What filing does, in its order, before it is done. */
 const willHappen = computed(() =>
   [
-    `Filing takes the next number of ${kind}s and puts the PDF on the ${called.value}.`,
+    revises && !revises.asNew
+      ? `Filing makes this ${revises.next}, puts the PDF on the ${called.value}, and supersedes ${revises.number}.`
+      : `Filing takes the next number of ${kind}s and puts the PDF on the ${called.value}.`,
     ...afterFiling,
     'Nothing is sent.',
   ].join(' '),

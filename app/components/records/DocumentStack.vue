@@ -3,6 +3,7 @@ import type { DocumentRow } from '~/composables/api';
 
 /** The documents of a record as a stack of sheets, the newest on top. */
 defineProps<{ documents: readonly DocumentRow[] }>();
+const VALIDITY = { current: '', superseded: 'superseded', void: 'void' } as const;
 const SAID = {
   preparing: 'Being prepared',
   rendered: 'Being filed',
@@ -14,12 +15,13 @@ const SAID = {
 <template>
   <ol class="stack">
     <li v-for="document in documents" :key="document.id">
-      <NuxtLink :to="`/register/${document.id}`" class="sheet" :class="document.state">
+      <NuxtLink :to="`/register/${document.id}`" class="sheet" :class="[document.state, document.validity]">
         <span class="number">{{ document.number }}</span>
         <span class="amount">{{ sumText(document.amount, document.currency) }}</span>
         <span class="quiet state"
-          >{{ document.kind }} · {{ SAID[document.state] }}
-          {{ momentText(document.filedAt ?? document.createdAt) }}</span
+          >{{ document.kind }} ·
+          <template v-if="document.validity !== 'current'">{{ VALIDITY[document.validity] }} · </template
+          >{{ SAID[document.state] }} {{ momentText(document.filedAt ?? document.createdAt) }}</span
         >
         <span v-if="document.reason" class="reason">{{ document.reason }}</span>
       </NuxtLink>
@@ -57,6 +59,15 @@ const SAID = {
 .state::first-letter {
   text-transform: capitalize;
 }
+.superseded {
+  background: var(--stone-50);
+}
+.superseded .number,
+.superseded .amount {
+  color: var(--ink-quiet);
+  font-weight: 400;
+}
+.void .number,
 .failed .number {
   color: var(--brick);
   text-decoration: line-through;

@@ -1,6 +1,12 @@
 <script setup lang="ts">
-/** Asks why a document that waits shall be void, and says what becomes of it. */
-const { id, number, open } = defineProps<{ id: string; number: string; open: boolean }>();
+/** Asks why a document shall be void, and says what becomes of it. */
+const { id, number, filed, open } = defineProps<{
+  id: string;
+  number: string;
+  /** Whether it is filed, or waits to be. */
+  filed: boolean;
+  open: boolean;
+}>();
 const emit = defineEmits<{ close: []; asked: [] }>();
 const reason = ref('');
 const given = computed(() => reason.value.trim());
@@ -30,7 +36,11 @@ async function ask(): Promise<void> {
     :draggable="false"
     @update:visible="emit('close')"
   >
-    <p>
+    <p v-if="filed">
+      It does not count any more: not in sums, and not in what was billed. It stays readable with its number, and its
+      file stays on the record.
+    </p>
+    <p v-else>
       Lumbix stops trying. The record is then searched for the file, once nothing that was sent can still arrive: within
       five minutes. If the file is there, the document is filed; if not, its number is void for good.
     </p>

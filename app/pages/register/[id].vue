@@ -76,6 +76,25 @@ onBeforeUnmount(() => stop());
           <dl>
             <dt>Number</dt>
             <dd>{{ document.number }}</dd>
+            <template v-if="document.revises">
+              <dt>Revises</dt>
+              <dd>
+                <NuxtLink :to="`/register/${document.revises.id}`">{{ document.revises.number }}</NuxtLink>
+              </dd>
+            </template>
+            <template v-if="document.supersededBy">
+              <dt>Superseded</dt>
+              <dd>
+                by <NuxtLink :to="`/register/${document.supersededBy.id}`">{{ document.supersededBy.number }}</NuxtLink>
+              </dd>
+            </template>
+            <template v-if="document.voided">
+              <dt>Void</dt>
+              <dd class="void">
+                {{ document.voided.reason }}
+                <span class="quiet">{{ document.voided.by }}, {{ momentText(document.voided.at) }}</span>
+              </dd>
+            </template>
             <dt>{{ types.named(document.recordType)?.label ?? 'Record' }}</dt>
             <dd>
               <NuxtLink :to="recordPath(document.recordType, document.recordId)">{{ document.recordName }}</NuxtLink>
@@ -156,10 +175,20 @@ onBeforeUnmount(() => stop());
               @press="voiding = true"
             />
           </template>
+          <PermittedButton
+            v-if="document.state === 'filed' && document.validity === 'current'"
+            class="first"
+            label="Void …"
+            severity="secondary"
+            outlined
+            size="small"
+            :why-not="barred ?? me.mayNot('void')"
+            @press="voiding = true"
+          />
           <Button
             v-if="hasPdf && isEnded(document)"
             as="a"
-            class="first"
+            :class="{ first: document.state !== 'filed' || document.validity !== 'current' }"
             label="Download"
             :href="file"
             :download="document.fileName"
@@ -170,6 +199,7 @@ onBeforeUnmount(() => stop());
       v-if="document"
       :id="document.id"
       :number="document.number"
+      :filed="document.state === 'filed'"
       :open="voiding"
       @close="voiding = false"
       @asked="((voiding = false), loaded.reload())"
@@ -204,6 +234,9 @@ ol li,
 ul li {
   padding: 4px 0;
   border-bottom: 1px solid var(--hairline-soft);
+}
+dd.void {
+  color: var(--brick);
 }
 .foot {
   display: flex;

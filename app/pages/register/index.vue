@@ -28,7 +28,8 @@ const SAID = {
   filed: 'filed',
   failed: 'void',
 } as const;
-function stateWords({ state, dueAt, isHeld, stepsLeft }: DocumentRow): string {
+function stateWords({ state, validity, dueAt, isHeld, stepsLeft }: DocumentRow): string {
+  if (validity !== 'current') return validity;
   if (state !== 'filed') return dueAt ? 'waiting' : SAID[state];
   if (isHeld) return 'filed, a step is held';
   return stepsLeft > 0 && dueAt ? 'filed, a step waits' : SAID[state];
@@ -95,7 +96,7 @@ await soon(types.load(), page.first, filters.first);
       >
         <Column field="number" header="Number" sortable
           ><template #body="{ data }"
-            ><NuxtLink class="number" :class="data.state" :to="`/register/${data.id}`">{{
+            ><NuxtLink class="number" :class="[data.state, data.validity]" :to="`/register/${data.id}`">{{
               data.number
             }}</NuxtLink></template
           ></Column
@@ -116,7 +117,7 @@ await soon(types.load(), page.first, filters.first);
         >
         <Column header="State"
           ><template #body="{ data }"
-            ><span :class="data.state">{{ stateWords(data) }}</span
+            ><span :class="[data.state, data.validity]">{{ stateWords(data) }}</span
             ><span v-if="data.reason" class="quiet"> · {{ data.reason }}</span
             ><span v-if="data.dueAt" class="quiet"> Next try {{ momentText(data.dueAt) }}.</span></template
           ></Column

@@ -6,6 +6,7 @@ import { SourceError, type RecordFile } from '../../records/source';
 import { crm } from '../../records/sources';
 import type { Connection } from '../../db/database';
 import { files } from '../../db/schema';
+import { supersede } from '../revisions';
 import { recordOf, Unfileable, type Filing, type StepKind } from './step';
 
 /** Puts the PDF on the record exactly once, which files the document. */
@@ -36,6 +37,7 @@ export const attach: StepKind = {
       async write(transaction) {
         const its = and(eq(files.documentId, id), eq(files.format, 'pdf'));
         await transaction.update(files).set({ attachmentId: attachment.id }).where(its);
+        await supersede(transaction, document);
       },
     };
   },

@@ -11,7 +11,7 @@ import { recordOf, Unfileable, whatStops, type StepKind } from './step';
 export const render: StepKind = {
   reachesOut: false,
   async run({ document, production, number }, { database, press }) {
-    const input = await productionInput(database, production, { serial: number.serial, text: number.text });
+    const input = await productionInput(database, production, { serial: number.serial, text: document.number });
     const { composition, workings, pdf } = await press.print(input);
     if (!pdf || !workings) throw new Unfileable(whatStops(composition));
     const taken = (await crm.files(recordOf(document))).map(({ name }) => name);

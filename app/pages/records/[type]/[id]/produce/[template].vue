@@ -6,19 +6,21 @@ import { useRecordTypesStore } from '~/stores/record-types';
 import type { ApiProblem } from '~/composables/api';
 
 definePageMeta({
-  middleware: ({ params: { id, template }, query: { edition, plan, production } }, from) => {
+  middleware: ({ params: { id, template }, query: { edition, plan, asNew, production } }, from) => {
     // Another leaf of the same proof needs nothing new.
     const isSame =
       from.params.id === id &&
       from.params.template === template &&
       from.query.edition === edition &&
-      from.query.plan === plan;
+      from.query.plan === plan &&
+      from.query.asNew === asNew;
     if (isSame) return;
     useProofStore().sendFor({
       record: String(id),
       template: String(template),
       edition: edition?.toString(),
       plan: plan?.toString(),
+      asNew: asNew === 'true' || undefined,
       production: production?.toString(),
     });
   },
@@ -43,6 +45,7 @@ const leaf = computed({
 });
 const edition = computed(() => route.query.edition?.toString());
 const plan = computed(() => route.query.plan?.toString());
+const asNew = computed(() => route.query.asNew === 'true' || undefined);
 const leaves = computed(() => [
   { leaf: 'preflight' as const, word: 'Preflight', count: store.openFindings.length },
   { leaf: 'workings' as const, word: 'Workings' },
@@ -58,13 +61,14 @@ const isRenewed = refDebounced(
 
 const load = () => store.load(recordId.value, templateId.value);
 watch(
-  [recordId, templateId, edition, plan],
+  [recordId, templateId, edition, plan, asNew],
   () =>
     void store.open({
       record: recordId.value,
       template: templateId.value,
       edition: edition.value,
       plan: plan.value,
+      asNew: asNew.value,
       production: route.query.production?.toString(),
     }),
   { immediate: true },
@@ -266,6 +270,7 @@ function showFinding(finding: Finding): void {
           @show="pages?.showValue($event)"
           @edition="changeQuery({ edition: $event })"
           @plan="changeQuery({ plan: $event })"
+          @as-new="changeQuery({ asNew: $event ? 'true' : undefined })"
         />
       </template>
       <template #foot>
@@ -273,6 +278,7 @@ function showFinding(finding: Finding): void {
           :file-name="store.proof?.fileName ?? ''"
           :kind="store.proof?.template.kind ?? 'document'"
           :after-filing="store.proof?.afterFiling ?? []"
+          :revises="store.proof?.revises ?? undefined"
           :may-file="store.mayFile"
           :why-not="barred"
           :busy="store.busy"
