@@ -210,6 +210,10 @@ describe('reasons for skipping', () => {
     expect(store.skipped).toEqual({});
     await store.open({ record: 'D-1', template: 'quote' });
     expect(store.skipped).toEqual({ late: 'agreed' });
+    // What it says is another thing by now: the reason was not given for that.
+    answering = () => proofOf('one', [{ ...finding('late', 'warns'), sentence: 'Later still.' }]);
+    await store.load('D-1', 'quote');
+    expect([store.skipped, store.mayFile]).toEqual([{}, false]);
   });
 });
 

@@ -32,6 +32,12 @@ const progressOf = ({ id, number, state, reason, dueAt, stepsLeft, isHeld }: Doc
   isHeld,
 });
 
+/** Why a finding is skipped, and what it said then. */
+interface Skip {
+  reason: string;
+  of: string;
+}
+
 /** How long a proof that was sent for is what the page asks for, in milliseconds. */
 const FRESH = 5_000;
 
@@ -63,11 +69,20 @@ export const useProofStore = defineStore('proof', () => {
   /** What is proofed: a record with a template. */
   const subject = ref('');
   /** Reasons for skipped findings, by subject and finding: who goes to the record and comes back finds them again. */
-  const allSkips = useKept<Record<string, Record<string, string>>>('skips', {});
-  const skipped = computed({
+  const allSkips = useKept<Record<string, Record<string, Skip>>>('skipped', {});
+  const skips = computed({
     get: () => allSkips.value[subject.value] ?? {},
     set: (reasons) => (allSkips.value = { ...allSkips.value, [subject.value]: reasons }),
   });
+  /** The reasons that hold: a finding that says something else by now, with other values, is skipped anew. */
+  const skipped = computed(() =>
+    Object.fromEntries(
+      findings.value.flatMap(({ id, sentence }) => {
+        const skip = skips.value[id];
+        return skip?.of === sentence ? [[id, skip.reason]] : [];
+      }),
+    ),
+  );
   /** Documents that are being filed, by subject: a reload shows them again. */
   const filings = useKept<Record<string, string>>('filings', {});
   const workings = shallowRef<Workings>();
@@ -341,12 +356,12 @@ export const useProofStore = defineStore('proof', () => {
   }
 
   function skip(finding: Finding, reason: string): void {
-    skipped.value = { ...skipped.value, [finding.id]: reason };
+    skips.value = { ...skips.value, [finding.id]: { reason, of: finding.sentence } };
   }
 
   function unskip(finding: Finding): void {
-    const { [finding.id]: _gone, ...rest } = skipped.value;
-    skipped.value = rest;
+    const { [finding.id]: _gone, ...rest } = skips.value;
+    skips.value = rest;
   }
 
   /** Files the proof that is shown, and follows the document until it is filed or has failed. */
@@ -356,17 +371,14 @@ export const useProofStore = defineStore('proof', () => {
     busy.value = true;
     filingProblem.value = undefined;
     try {
-      const kept = Object.fromEntries(
-        findings.value.flatMap(({ id }) => (skipped.value[id] ? [[id, skipped.value[id]]] : [])),
-      );
       const begun = await api('POST /documents', {
         // A proof becomes one document, however often its filing is sent.
         key: `${production}-${revision}`,
-        body: { production, revision, skips: kept },
+        body: { production, revision, skips: skipped.value },
       });
       filing.value = { ...begun, state: 'preparing', reason: null, dueAt: null, stepsLeft: 0, isHeld: false };
       filings.value = { ...filings.value, [subject.value]: begun.id };
-      skipped.value = {};
+      skips.value = {};
       follow(begun.id);
     } catch (thrown) {
       filingProblem.value = asProblem(thrown);

@@ -16,6 +16,8 @@ import { partsOf, type DocumentParts } from './document-parts';
 import { failedCheck } from './findings/failed-check';
 import { failedStep } from './findings/failed-step';
 import { failedValue } from './findings/failed-value';
+import { filedBefore } from './findings/filed-before';
+import { overCredited } from './findings/over-credited';
 import { gatherFindings, type Finding } from './findings/finding';
 import { lostChange } from './findings/lost-change';
 import { noCurrency } from './findings/no-currency';
@@ -71,6 +73,8 @@ export interface ComposeContext {
   trial?: boolean;
   /** What was changed for this document alone. */
   changes?: readonly MadeChange[];
+  /** That it takes a number of its own, where it could be the next revision of what was filed before. */
+  asNew?: boolean;
   /** Labels of the places that copies are kept at, by their ids. */
   places?: Readonly<Record<string, string>>;
 }
@@ -305,6 +309,7 @@ class DocumentComposer {
     this.#runChecks();
     this.#tellGaps();
     const steps = this.#steps();
+    this.#lookBack();
     const figures = this.#figures();
     const used = Object.fromEntries(by.used);
     return {
@@ -480,6 +485,15 @@ class DocumentComposer {
       if (value.type === 'error' || asCondition(value) === true) continue;
       this.by.findings.push(failedCheck(check, sentenceOver(this.by.sheet, check.sentence)));
     }
+  }
+
+  /** What was filed for the record before, beside which this one would count. */
+  #lookBack(): void {
+    const { registered = [], asNew = false } = this.context;
+    const { kind } = this.template;
+    const before = filedBefore(kind, registered, { called: this.#called, asNew });
+    if (before) this.by.findings.push(before);
+    if (kind === 'credit note') this.by.findings.push(...overCredited(meaningsOf(this.by.sheet), registered));
   }
 
   #checkFit(): void {

@@ -125,7 +125,7 @@ export async function productionInput(
   return compositionInput(connection, published, snapshot, { ...circumstances(choices), issueDate, number }, at);
 }
 
-const circumstances = ({ skips: _skips, clauses: _clauses, asNew: _asNew, ...forced }: Choices) => forced;
+const circumstances = ({ skips: _skips, clauses: _clauses, ...forced }: Choices) => forced;
 
 /** What a version holds on to, and the clauses that were put in for one document. */
 const withClauses = (

@@ -177,7 +177,7 @@ export async function compositionInput(
   { template, pins }: Pick<PublishedTemplate, 'template' | 'pins'>,
   snapshot: RecordSnapshot,
   circumstances: Partial<
-    Pick<ComposeContext, 'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial' | 'changes'>
+    Pick<ComposeContext, 'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial' | 'changes' | 'asNew'>
   > = {},
   before = new Date(),
 ): Promise<CompositionInput> {

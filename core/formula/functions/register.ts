@@ -104,6 +104,14 @@ export const BILLED = eager(
   },
 );
 
+/** What is open of each invoice of a record, by its number: what it asks, less what credit notes have taken off it. */
+export function openByInvoice(registered: readonly RegisteredDocument[]): Map<string, Decimal> {
+  const open = new Map<string, Decimal>();
+  for (const { document, base, tax } of billedSums(registered))
+    open.set(document.number, (open.get(document.number) ?? Decimal.ZERO).plus(base).plus(tax));
+  return open;
+}
+
 /** What an earlier document says counts as used: one more of them, and the proof is out of date. */
 class RegisteredRow extends ValuesRow {
   override readonly counts = true;
