@@ -4,7 +4,7 @@ import { keptMeanings } from '../../core/formula/meanings';
 import type { Connection, Database } from '../db/database';
 import { documents, steps } from '../db/schema';
 import type { Queue } from '../jobs/queue';
-import { refuseUnfiledKind, refuseUnseenRecord } from '../people/access';
+import { refuseUnfiledKind, refuseUnseenKind, refuseUnseenRecord } from '../people/access';
 import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import { noDocument } from '../register';
@@ -26,7 +26,7 @@ export async function voidDocument(
   reason: string,
   caller: Caller,
 ): Promise<void> {
-  const document = await knownDocument(database, id, caller);
+  const document = await seenDocument(database, id, caller);
   if (document.state === 'failed') throw ended('failed');
   const subject = { kind: 'document' as const, id, name: document.number };
   if (document.state === 'filed') return voidFiled(database, document, reason, caller);
@@ -141,11 +141,19 @@ async function unfinishedDocument(database: Database, id: string, caller: Caller
   throw ended(document.state);
 }
 
+/** A document for somebody who may file such documents. @throws Problem */
 async function knownDocument(database: Database, id: string, caller: Caller) {
+  const document = await seenDocument(database, id, caller);
+  refuseUnfiledKind(caller, document.kind);
+  return document;
+}
+
+/** A document for somebody who may see it: whoever voids need not file such documents themselves. @throws Problem */
+async function seenDocument(database: Database, id: string, caller: Caller) {
   const [document] = await database.select().from(documents).where(eq(documents.id, id));
   if (!document) throw noDocument();
   refuseUnseenRecord(caller, document.recordType);
-  refuseUnfiledKind(caller, document.kind);
+  refuseUnseenKind(caller, document.kind);
   return document;
 }
 

@@ -171,7 +171,7 @@ onBeforeUnmount(() => stop());
               severity="secondary"
               outlined
               size="small"
-              :why-not="barred ?? me.mayNot('void')"
+              :why-not="me.mayNot('void')"
               @press="voiding = true"
             />
           </template>
@@ -182,7 +182,7 @@ onBeforeUnmount(() => stop());
             severity="secondary"
             outlined
             size="small"
-            :why-not="barred ?? me.mayNot('void')"
+            :why-not="me.mayNot('void')"
             @press="voiding = true"
           />
           <Button
