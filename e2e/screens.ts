@@ -7,6 +7,7 @@ export const SCREENS: readonly [path: string, shows: (page: Page) => ReturnType<
   ['/records/Deal/D-1188/produce/glasshouse-quote', (page) => page.getByText('No issues found')],
   ['/templates', (page) => page.getByRole('link', { name: 'Delivery note' })],
   ['/templates/glasshouse-quote', (page) => page.getByRole('textbox', { name: 'Sheet of Glasshouse quote' })],
+  ['/templates/glasshouse-quote/plans', (page) => page.getByRole('heading', { name: 'After filing' })],
   ['/templates/glasshouse-quote/prove', (page) => page.getByText(/can be filed/)],
   [
     '/templates/glasshouse-quote/versions',
@@ -22,6 +23,7 @@ export const SCREENS: readonly [path: string, shows: (page: Page) => ReturnType<
   ['/setup/rules', (page) => page.getByRole('heading').nth(1)],
   ['/setup/connection', (page) => page.getByRole('heading').nth(1)],
   ['/setup/records', (page) => page.getByRole('heading').nth(1)],
+  ['/setup/copies', (page) => page.getByText('Long-term store')],
   ['/setup/trail', (page) => page.getByRole('table')],
   ['/setup/programs', (page) => page.getByRole('heading').nth(1)],
   ['/you', (page) => page.getByText('Where you are signed in')],
