@@ -83,7 +83,7 @@ describe('a kind that some roles alone may see', () => {
   const seen: Caller = { ...callerWith('producer', 'finance'), rules };
 
   it('is in no list, is not found, and opens by no address', async () => {
-    const { id, number } = await fileAs(services(), await request('D-1188', 'glasshouse-quote', seen), seen);
+    const { id, number } = await fileAs(services(), await request('D-1189', 'glasshouse-quote', seen), seen);
     const query = { sort: 'created', descending: true, skip: 0, top: 10 };
     const kinds = async (caller: Caller) =>
       (await listDocuments(database(), query, caller)).documents.map(({ kind }) => kind);
