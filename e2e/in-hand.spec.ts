@@ -34,6 +34,7 @@ test('a blank is given for one document alone, and is blank on the deal still', 
   await expect(page.getByText('is “485” here')).toBeHidden();
   await page.keyboard.press('Control+y');
   await expect(page.getByText('is “485” here')).toBeVisible();
+  await expect(page).toHaveURL(/production=/);
   await page.reload();
   await expect(page.getByText('is “485” here')).toBeVisible();
 
