@@ -25,7 +25,7 @@ const page = (title: string, body: string) => {
 
 /** What a record is called on these pages. */
 const calledOn = ({ body }: StoredRecord): string =>
-  String(body.name ?? [body.given_name, body.family_name].filter(Boolean).join(' '));
+  String(body.name ?? body.subject ?? [body.given_name, body.family_name].filter(Boolean).join(' '));
 
 /** The columns of a list: what fits a line. */
 const COLUMNS: Readonly<Record<string, readonly string[]>> = {
@@ -33,6 +33,7 @@ const COLUMNS: Readonly<Record<string, readonly string[]>> = {
   Account: ['city', 'country'],
   Contact: ['job_title', 'email'],
   LineItem: ['quantity', 'unit_price', 'discount'],
+  Activity: ['kind', 'text'],
 };
 const columnsOf = (type: EntityType) =>
   (COLUMNS[type.name] ?? []).flatMap((name) => type.properties.find((each) => each.name === name) ?? []);
