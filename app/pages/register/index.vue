@@ -162,9 +162,18 @@ await soon(types.load(), page.first, filters.first);
 .number:hover {
   text-decoration: underline;
 }
+span.superseded,
+.number.superseded {
+  color: var(--ink-quiet);
+}
+.number.superseded {
+  font-weight: 400;
+}
+.number.void,
 .number.failed {
   text-decoration: line-through;
 }
+span.void,
 span.failed {
   color: var(--brick);
 }
