@@ -162,10 +162,6 @@ await soon(types.load(), page.first, filters.first);
 .number:hover {
   text-decoration: underline;
 }
-span.superseded,
-.number.superseded {
-  color: var(--ink-quiet);
-}
 .number.superseded {
   font-weight: 400;
 }
@@ -173,11 +169,15 @@ span.superseded,
 .number.failed {
   text-decoration: line-through;
 }
+span.filed {
+  color: var(--verdigris);
+}
+span.superseded,
+.number.superseded {
+  color: var(--ink-quiet);
+}
 span.void,
 span.failed {
   color: var(--brick);
-}
-span.filed {
-  color: var(--verdigris);
 }
 </style>
