@@ -16,6 +16,11 @@ const { plan, schema, type, series, places } = defineProps<{
 }>();
 const emit = defineEmits<{ change: [plan: Plan, words: string] }>();
 const set = (values: Partial<Plan>, words: string) => emit('change', { ...plan, ...values }, words);
+/** Once it is typed, and not at each letter: a blank at its end is the beginning of the next word. */
+function rename(typed: string): void {
+  const label = typed.trim();
+  if (label !== '' && label !== plan.label) set({ label }, 'Plan renamed');
+}
 function setPdf(values: Partial<NonNullable<Plan['pdf']>>, words: string): void {
   const pdf = { ...plan.pdf, ...values };
   const { pdf: _, ...rest } = plan;
@@ -96,14 +101,16 @@ const menu = useTemplateRef<{ toggle: (event: Event) => void }>('menu');
 
 <template>
   <div class="plan">
-    <LabelledField
-      id="plan-label"
-      :key="plan.id"
-      :model-value="plan.label"
-      label="Name"
-      required
-      @update:model-value="$event.trim() && set({ label: $event.trim() }, 'Plan renamed')"
-    />
+    <div class="field">
+      <label for="plan-label">Name</label>
+      <InputText
+        id="plan-label"
+        :key="plan.label"
+        :model-value="plan.label"
+        maxlength="120"
+        @change="rename(($event.target as HTMLInputElement).value)"
+      />
+    </div>
     <PlaceholderField
       id="plan-file"
       label="File name"
@@ -218,10 +225,12 @@ h3 {
   grid-template-columns: 1fr 1fr;
   gap: 14px;
 }
+.field,
 .pair label {
   display: grid;
   gap: 4px;
 }
+.field label,
 .pair span {
   font-weight: 500;
 }
