@@ -47,7 +47,10 @@ export class Caller {
     const warnings = findings.filter(({ severity }) => severity === 'warns');
     return {
       production: id,
-      skips: Object.fromEntries(warnings.map((each) => [each.id, 'agreed by telephone'])),
+      // Another quote may be filed for the deal between the proof and its filing.
+      skips: Object.fromEntries(
+        ['filed before', ...warnings.map((each) => each.id)].map((id) => [id, 'agreed by telephone']),
+      ),
     };
   }
 
