@@ -1,8 +1,7 @@
-import { Decimal } from '../core/money/decimal';
 import { treeOf } from '../core/record/paths';
 import { calledByType, fieldOf, type FieldSchema } from '../core/record/schema';
 import type { FieldValue } from '../core/record/snapshot';
-import { typedFieldValue } from '../core/template/typed-value';
+import { typedFieldValue, writtenValue } from '../core/template/typed-value';
 import { plainText } from '../core/rich/rich-text';
 import { recordSchema } from './records/record-schema';
 import type { Database } from './db/database';
@@ -60,18 +59,14 @@ async function bothValues(record: RecordId, { name, label }: FieldSchema, typed:
   );
 }
 
-/** A field's value as a person would type it. */
+/** A field's value for people, without formats. */
 function wordsOf(value: FieldValue): string {
-  if (typeof value === 'string') return value;
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (value === null) return '';
-  if ('percent' in value) return Decimal.of(value.percent).shifted(2).toFixed();
-  if ('choices' in value) return value.choices.join(', ');
-  if ('rich' in value) return plainText(value.rich);
-  const [first] = ['number', 'amount', 'date', 'datetime'].flatMap(
-    (kind) => (value as Record<string, string>)[kind] ?? [],
-  );
-  return first ?? '';
+  if (value !== null && typeof value === 'object') {
+    if ('rich' in value) return plainText(value.rich);
+    if ('datetime' in value) return value.datetime;
+  }
+  return writtenValue(value);
 }
 
 /** A field's value from what a person typed. @throws Problem */

@@ -1,5 +1,4 @@
 import type { Contract } from '../core/contract/contract';
-import type { StepState } from '../core/contract/documents';
 import type { QueryOf } from '../core/contract/endpoint';
 import { and, asc, desc, eq, inArray, isNotNull, notInArray, sql, type SQL } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
@@ -20,14 +19,9 @@ const isLatest = and(
   isNotNull(latest.reason),
 );
 
-/** How many steps of a document are in some states. */
-function stepsOf(...states: readonly StepState[]): SQL {
-  const those = sql.join(
-    states.map((state) => sql`${state}`),
-    sql`, `,
-  );
-  return sql`(select count(*) from ${steps} where ${steps.documentId} = ${documents.id} and ${steps.state} in (${those}))`;
-}
+/** How many steps of a document are not done yet. */
+const openSteps = sql<number>`(select count(*)::int from ${steps}
+  where ${steps.documentId} = ${documents.id} and ${steps.state} in ('open', 'held'))`;
 
 const ROW = {
   id: documents.id,
@@ -50,8 +44,8 @@ const ROW = {
   createdAt: documents.createdAt,
   filedAt: documents.filedAt,
   validity: documents.validity,
-  stepsLeft: sql<number>`case when ${documents.state} = 'filed' then ${stepsOf('open', 'held')}::int else 0 end`,
-  isHeld: sql<boolean>`${stepsOf('held')} > 0`,
+  stepsLeft: sql<number>`case when ${documents.state} = 'filed' then ${openSteps} else 0 end`,
+  isHeld: sql<boolean>`coalesce(${latest.state} = 'held', false)`,
 };
 
 /** What counts in sums: it is filed, neither superseded nor void. */
@@ -189,26 +183,30 @@ export async function readDocument(database: Database, id: string, caller: Calle
   refuseUnseenKind(caller, document.kind);
   const { composition, choices, voiding, voided, revises, supersededBy, ...row } = document;
   refuseUnseenRecord(caller, row.recordType);
-  const history = await database
-    .select({ id: events.id, kind: events.kind, sentence: events.sentence, at: events.at, by: events.by })
-    .from(events)
-    .where(and(eq(events.subjectKind, 'document'), eq(events.subjectId, id)))
-    .orderBy(asc(events.at), asc(events.id));
-  const after = await database
-    .select({
-      position: steps.position,
-      planStep: steps.planStep,
-      state: steps.state,
-      attempts: steps.attempts,
-      triedAt: steps.triedAt,
-      doneAt: steps.doneAt,
-      reason: steps.reason,
-      dueAt: steps.dueAt,
-      letGo: steps.letGo,
-    })
-    .from(steps)
-    .where(and(eq(steps.documentId, id), isNotNull(steps.planStep)))
-    .orderBy(asc(steps.position));
+  const others = [document.revises, document.supersededBy].flatMap((each) => each ?? []);
+  const [history, after, numbered] = await Promise.all([
+    database
+      .select({ id: events.id, kind: events.kind, sentence: events.sentence, at: events.at, by: events.by })
+      .from(events)
+      .where(and(eq(events.subjectKind, 'document'), eq(events.subjectId, id)))
+      .orderBy(asc(events.at), asc(events.id)),
+    database
+      .select({
+        position: steps.position,
+        planStep: steps.planStep,
+        state: steps.state,
+        attempts: steps.attempts,
+        triedAt: steps.triedAt,
+        doneAt: steps.doneAt,
+        reason: steps.reason,
+        dueAt: steps.dueAt,
+        letGo: steps.letGo,
+      })
+      .from(steps)
+      .where(and(eq(steps.documentId, id), isNotNull(steps.planStep)))
+      .orderBy(asc(steps.position)),
+    numbersOf(database, others),
+  ]);
   // Before it is set, its steps are known by their places alone.
   const words = new Map(composition?.steps?.map((each) => [each.id, each.words]));
   const withWords = after.map(({ planStep, ...step }, at) => ({
@@ -221,8 +219,6 @@ export async function readDocument(database: Database, id: string, caller: Calle
     workings: composition.workings,
     findings: composition.findings,
   };
-  const others = [revises, supersededBy].flatMap((each) => each ?? []);
-  const numbered = await numbersOf(database, others);
   const other = (of: string | null) => (of === null ? null : { id: of, number: numbered.get(of)! });
   const around = { revises: other(revises), supersededBy: other(supersededBy), voided };
   const { skips = {}, changes = [] } = choices;

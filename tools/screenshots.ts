@@ -51,9 +51,7 @@ await page.getByRole('button', { name: 'Open the PDF' }).click();
 await page.locator('canvas[data-drawn]').nth(1).waitFor();
 await take('document');
 await printed('printed-quote', 1);
-for (const [deal, template, name, number] of [
-  ['D-1253', 'glasshouse-quote', 'printed-arabic', 1],
-] as const) {
+for (const [deal, template, name, number] of [['D-1253', 'glasshouse-quote', 'printed-arabic', 1]] as const) {
   await file(deal, template);
   await page.getByRole('button', { name: 'Open the PDF' }).click();
   await page.locator('canvas[data-drawn]').first().waitFor();

@@ -56,12 +56,12 @@ async function publishQuote(): Promise<void> {
   if (!ok) throw new Error(`The quote with steps was refused: ${status}`);
 }
 
-/** Files so many documents with all callers at once. */
-async function fileAll(count: number, doubles: number): Promise<Accepted[]> {
+/** Files so many documents with all callers at once; the ordinary quote, where no other template is said. */
+async function fileAll(count: number, doubles: number, template?: string): Promise<Accepted[]> {
   const accepted: Accepted[] = [];
   let begun = 0;
   const work = async () => {
-    const caller = new Caller(lumbix, TEMPLATE);
+    const caller = new Caller(lumbix, template);
     while (begun++ < count) accepted.push(await caller.file(random.of(DEALS), random.share() < doubles));
   };
   await Promise.all(Array.from({ length: CALLERS }, work));
@@ -88,7 +88,7 @@ async function torture(count: number, how: Hurt): Promise<number> {
   await publishQuote();
   let over = false;
   const hurting = hurt(lumbix, random, how, () => over);
-  const accepted = await fileAll(count, 0.2);
+  const accepted = await fileAll(count, 0.2, TEMPLATE);
   // What is on its way is hurt for a while longer.
   await pause(how.killEvery);
   over = true;

@@ -5,7 +5,10 @@ import { numberTyped, readNumber } from '#core/money/read-number';
 import type { FieldSchema } from '#core/record/schema';
 import { plainText } from '#core/rich/rich-text';
 import { isRecord, isRecordList, type FieldValue } from '#core/record/snapshot';
+import { writtenValue } from '#core/template/typed-value';
 import { dayText, userLocale } from './in-words';
+
+export { writtenValue };
 
 /** A field's value for reading, in the user's locale; a value that is chosen by what it is called. Blank is empty. */
 export function fieldText(value: FieldValue | undefined, { allowed }: Pick<FieldSchema, 'allowed'> = {}): string {
@@ -52,18 +55,6 @@ export function typedValue(field: FieldSchema, typed: string): Typed {
   if (read.is === 'number') return { value: read.number };
   if (read.is === 'either') return { either: read.numbers };
   return { problem: `${field.label} is a number, such as ${numberText('1250.5')}.` };
-}
-
-/** A field's value as the server takes it when it is written: decimals with a point, 10 for ten percent. */
-export function writtenValue(value: FieldValue | undefined): string {
-  if (value === null || value === undefined) return '';
-  if (typeof value !== 'object') return String(value);
-  if ('number' in value) return value.number;
-  if ('percent' in value) return Decimal.of(value.percent).shifted(2).toFixed();
-  if ('amount' in value) return value.amount;
-  if ('date' in value) return value.date;
-  if ('rich' in value) return value.rich;
-  return 'choices' in value ? value.choices.join(', ') : '';
 }
 
 /** A decimal in the user's notation. */

@@ -309,7 +309,8 @@ class DocumentComposer {
     this.#runChecks();
     this.#tellGaps();
     const steps = this.#steps();
-    this.#lookBack();
+    const meanings = meaningsOf(by.sheet);
+    this.#lookBack(meanings);
     const figures = this.#figures();
     const used = Object.fromEntries(by.used);
     return {
@@ -317,7 +318,7 @@ class DocumentComposer {
       assets: by.assets,
       figures,
       bridge: priceBridge((meaning) => this.#withMeaning(meaning), INTERFACE_LOCALE),
-      meanings: meaningsOf(by.sheet),
+      meanings,
       values: by.values,
       findings: gatherFindings(by.findings).map((finding) => this.#marked(finding)),
       fileName,
@@ -488,12 +489,12 @@ class DocumentComposer {
   }
 
   /** What was filed for the record before, beside which this one would count. */
-  #lookBack(): void {
+  #lookBack(meanings: Composition['meanings']): void {
     const { registered = [], asNew = false } = this.context;
     const { kind } = this.template;
     const before = filedBefore(kind, registered, { called: this.#called, asNew });
     if (before) this.by.findings.push(before);
-    if (kind === 'credit note') this.by.findings.push(...overCredited(meaningsOf(this.by.sheet), registered));
+    if (kind === 'credit note') this.by.findings.push(...overCredited(meanings, registered));
   }
 
   #checkFit(): void {

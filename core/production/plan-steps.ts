@@ -14,13 +14,20 @@ import { INTERFACE_LOCALE } from '../words/interface';
 import { safePath } from './file-name';
 
 /** A step with its values. `words`: what it does, as a sentence; of one that is skipped, what it would do. */
-export type ComposedStep = { id: string; words: string } & (
-  | { type: PlanStep['type']; skipped: true }
-  | { type: 'setFields'; fields: Readonly<Record<string, FieldValue>> }
-  | { type: 'activity'; kind: string; subject: string; text?: string }
-  | { type: 'copy'; place: string; path: string }
-  | { type: 'address'; field: string }
-);
+export type ComposedStep = SkippedStep | StepToDo;
+type SkippedStep = StepBase & { type: PlanStep['type']; skipped: true };
+interface StepBase {
+  id: string;
+  words: string;
+}
+/** One whose condition holds, with what it is to do. */
+export type StepToDo = StepBase &
+  (
+    | { type: 'setFields'; fields: Readonly<Record<string, FieldValue>> }
+    | { type: 'activity'; kind: string; subject: string; text?: string }
+    | { type: 'copy'; place: string; path: string }
+    | { type: 'address'; field: string }
+  );
 
 /** Why a step cannot be done, in a sentence, with the error that is behind it, if one is. */
 export interface StepFault {

@@ -38,6 +38,18 @@ export function typedFieldValue(field: FieldSchema, typed: string): { value: Fie
   }
 }
 
+/** A field's value as it is typed, the other way round: decimals with a point, 10 for ten percent. */
+export function writtenValue(value: FieldValue | undefined): string {
+  if (value === null || value === undefined) return '';
+  if (typeof value !== 'object') return String(value);
+  if ('number' in value) return value.number;
+  if ('percent' in value) return Decimal.of(value.percent).shifted(2).toFixed();
+  if ('amount' in value) return value.amount;
+  if ('date' in value) return value.date;
+  if ('rich' in value) return value.rich;
+  return 'choices' in value ? value.choices.join(', ') : '';
+}
+
 const mayBe = ({ allowed }: FieldSchema, typed: string): boolean =>
   allowed === undefined || allowed.some(({ value }) => value === typed);
 const allowedWords = ({ allowed = [] }: FieldSchema): string => allowed.map(({ label }) => label).join(', ');

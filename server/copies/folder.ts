@@ -1,6 +1,6 @@
 import { link, mkdir, readFile, realpath, rm, stat, writeFile } from 'node:fs/promises';
-import { createHash } from 'node:crypto';
 import { dirname, join, relative, resolve, sep } from 'node:path';
+import { sha256 } from '../assets';
 import { PlaceError, type Place } from './place';
 
 /** A folder under the root that whoever runs Lumbix chose for copies. */
@@ -18,7 +18,7 @@ export class Folder implements Place {
   async put(path: string, bytes: Uint8Array): Promise<'written' | 'taken'> {
     const target = await this.#placeOf(path);
     // The same bytes have the same draft: what a broken attempt left behind is written over and taken away.
-    const draft = join(dirname(target), `.${createHash('sha256').update(bytes).digest('hex')}.part`);
+    const draft = join(dirname(target), `.${sha256(bytes)}.part`);
     try {
       await writeFile(draft, bytes, { mode: 0o640 });
       await link(draft, target);

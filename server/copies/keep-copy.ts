@@ -12,13 +12,13 @@ const MOST_NAMES = 100;
 export async function keepCopy(place: Place, path: string, bytes: Uint8Array): Promise<string> {
   const slash = path.lastIndexOf('/') + 1;
   const [folder, name] = [path.slice(0, slash), path.slice(slash)];
-  const hash = sha256(Buffer.from(bytes));
+  const hash = sha256(bytes);
   const taken: string[] = [];
   while (taken.length < MOST_NAMES) {
     const free = freeFileName(name, taken);
     if ((await place.put(folder + free, bytes)) === 'written') return folder + free;
     const there = await place.read(folder + free);
-    if (there && sha256(Buffer.from(there)) === hash) return folder + free;
+    if (there && sha256(there) === hash) return folder + free;
     // What went away meanwhile leaves its name free.
     if (there) taken.push(free);
   }

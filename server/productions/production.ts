@@ -60,11 +60,13 @@ export async function beginProduction(
   const known = wanted.of && (await goneOnWith(database, wanted, caller));
   const choices = await chosen(database, wanted, known?.choices ?? {}, published, caller);
   const at = new Date();
-  const snapshot = await readForTemplate(services, published, wanted.recordId, choices);
-  const id = known?.id ?? uuidv7();
   const { template } = published;
   const record = { type: template.record.type, id: wanted.recordId };
-  const revises = await revisedBy(database, template, planOf(template, choices).series, record);
+  const [snapshot, revises] = await Promise.all([
+    readForTemplate(services, published, wanted.recordId, choices),
+    revisedBy(database, template, planOf(template, choices).series, record),
+  ]);
+  const id = known?.id ?? uuidv7();
   return {
     id,
     published,

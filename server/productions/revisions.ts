@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull, max, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { revisionNumber } from '../../core/production/number';
 import type { Revising } from '../../core/production/production';
 import { isRevised } from '../../core/template/document-kinds';
@@ -41,7 +41,14 @@ async function currentDocument(
   { type, id }: RecordId,
 ): Promise<Current | undefined> {
   const [row] = await connection
-    .select({ id: documents.id, number: numbers, text: documents.number, state: documents.state })
+    .select({
+      id: documents.id,
+      number: numbers,
+      text: documents.number,
+      state: documents.state,
+      // Those that were never filed have had their letters too.
+      revision: sql<number>`(select max(revision) + 1 from documents of_number where of_number.number_id = ${numbers.id})`,
+    })
     .from(documents)
     .innerJoin(numbers, eq(numbers.id, documents.numberId))
     .where(
@@ -56,12 +63,7 @@ async function currentDocument(
     )
     .orderBy(desc(documents.createdAt), desc(documents.id))
     .limit(1);
-  if (!row) return undefined;
-  const [last] = await connection
-    .select({ revision: max(documents.revision) })
-    .from(documents)
-    .where(eq(documents.numberId, row.number.id));
-  return { ...row, revision: (last?.revision ?? 0) + 1 };
+  return row;
 }
 
 /**

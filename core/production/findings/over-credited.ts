@@ -1,5 +1,5 @@
 import { openByInvoice, type RegisteredDocument } from '../../formula/functions/register';
-import { keptMeanings, type Meanings } from '../../formula/meanings';
+import type { Meanings } from '../../formula/meanings';
 import { Decimal } from '../../money/decimal';
 import { formatMoney } from '../../money/format';
 import { INTERFACE_LOCALE } from '../../words/interface';
@@ -21,7 +21,7 @@ export function overCredited(meanings: Meanings, registered: readonly Registered
   const open = openByInvoice(registered);
   const credited = new Map<string, Decimal>();
   let currency = '';
-  for (const { values } of keptMeanings(meanings).rows) {
+  for (const { values } of meanings.rows) {
     const { 'preceding-invoice': invoice, 'line-net': net, 'credited-tax': tax } = values;
     if (invoice === undefined) continue;
     currency = net?.currency ?? currency;

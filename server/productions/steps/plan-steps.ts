@@ -1,6 +1,6 @@
 /** The kinds of steps that a plan can have after filing. Each is done once, however often it is tried. */
 import { v5 as uuidv5 } from 'uuid';
-import type { ComposedStep } from '../../../core/production/plan-steps';
+import type { StepToDo } from '../../../core/production/plan-steps';
 import type { FieldValue } from '../../../core/record/snapshot';
 import { config } from '../../config';
 import { keepCopy } from '../../copies/keep-copy';
@@ -56,14 +56,11 @@ export const copy: StepKind = {
 };
 
 /** The step as it was composed with the document. */
-function composedStep<Type extends ComposedStep['type']>(
-  { document, step }: Filing,
-  type: Type,
-): Extract<ComposedStep, { type: Type; skipped?: never } | { type: Type; fields: unknown }> {
+function composedStep<Type extends StepToDo['type']>({ document, step }: Filing, type: Type) {
   const composed = document.composition?.steps.find(({ id }) => id === step.planStep);
   if (!composed || composed.type !== type || 'skipped' in composed)
     throw new Unfileable('What this step does was not kept with the document.');
-  return composed as never;
+  return composed as Extract<StepToDo, { type: Type }>;
 }
 
 const TRIES = 3;
