@@ -1,4 +1,5 @@
 import { LINES } from '#core/record/schema';
+import { firstFree } from '#core/shape/first-free';
 import { defineStore, storeToRefs } from 'pinia';
 import { takeCalculation, type Calculation } from '#core/calculations';
 import { refuseName } from '#core/sheet/check-sheet';
@@ -443,7 +444,7 @@ function withFigures(sheet: FigureSheet, list: string | undefined, figures: Figu
 }
 
 function freeName(stem: string, taken: readonly string[]): string {
-  for (let count = 1; ; count++) if (!taken.includes(`${stem}_${count}`)) return `${stem}_${count}`;
+  return firstFree((count) => `${stem}_${count}`, taken);
 }
 
 const listWords = (words: readonly string[]) => new Intl.ListFormat('en', { type: 'conjunction' }).format(words);

@@ -1,3 +1,4 @@
+import { firstFree } from '#core/shape/first-free';
 import { Editor } from '@tiptap/vue-3';
 import type { Node, Schema } from '@tiptap/pm/model';
 import { TextSelection, type Command } from '@tiptap/pm/state';
@@ -65,10 +66,7 @@ function freeName(name: string, taken: readonly string[]): string {
       .normalize('NFD')
       .replaceAll(/[^\w.-]+/g, '-')
       .slice(-60) || 'picture';
-  for (let count = 1; ; count++) {
-    const free = count === 1 ? plain : `${count}-${plain}`;
-    if (!taken.includes(free)) return free;
-  }
+  return firstFree((count) => (count === 1 ? plain : `${count}-${plain}`), taken);
 }
 
 /** The sheet of the draft that is worked on: its editor, and what of it is chosen. */

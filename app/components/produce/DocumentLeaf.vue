@@ -23,11 +23,13 @@ defineEmits<{
   show: [value: string];
 }>();
 const trialAddress = computed(() => addressOf('GET /productions/{id}/trial', { parameters: { id: proof.id } }));
+const chosenFrom = (all: readonly { id: string; label: string }[]) =>
+  all.map(({ id, label: called }) => ({ value: id, label: called }));
 /** Stands for the edition that the record asks for. */
 const OWN = '*';
 const choices = computed(() => [
-  { id: OWN, label: `As the ${proof.record.called} says${edition ? '' : `: ${label(proof.edition)}`}` },
-  ...proof.editions,
+  { value: OWN, label: `As the ${proof.record.called} says${edition ? '' : `: ${label(proof.edition)}`}` },
+  ...chosenFrom(proof.editions),
 ]);
 /** The first plan is the template's own choice, and needs no word in the address. */
 const choosePlan = (id: string) => (id === proof.template.plans[0]!.id ? undefined : id);
@@ -44,51 +46,42 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
       <template v-if="proof.revises">
         <dt>Number</dt>
         <dd>
-          <Select
-            :model-value="proof.revises.asNew"
+          <PickOne
+            label="Number"
+            :value="proof.revises.asNew ? 'new' : 'next'"
             :options="[
-              { value: false, label: `${proof.revises.next}, the next revision` },
-              { value: true, label: 'A new number' },
+              { value: 'next', label: `${proof.revises.next}, the next revision` },
+              { value: 'new', label: 'A new number' },
             ]"
-            option-label="label"
-            option-value="value"
-            aria-label="Number"
-            size="small"
             fluid
             :disabled="frozen"
-            @update:model-value="$emit('asNew', $event)"
+            @choose="$emit('asNew', $event === 'new')"
           />
         </dd>
       </template>
       <dt>Edition</dt>
       <dd>
-        <Select
+        <PickOne
           v-if="proof.editions.length > 1"
-          :model-value="edition ?? OWN"
+          label="Edition"
+          :value="edition ?? OWN"
           :options="choices"
-          option-label="label"
-          option-value="id"
-          aria-label="Edition"
-          size="small"
           fluid
           :disabled="frozen"
-          @update:model-value="$emit('edition', $event === OWN ? undefined : $event)"
+          @choose="$emit('edition', $event === OWN ? undefined : $event)"
         />
         <template v-else>{{ label(proof.edition) }}</template>
       </dd>
       <template v-if="proof.template.plans.length > 1">
         <dt>Plan</dt>
         <dd>
-          <Select
-            :model-value="plan ?? proof.plan"
-            :options="proof.template.plans"
-            option-label="label"
-            option-value="id"
-            aria-label="Plan"
-            size="small"
+          <PickOne
+            label="Plan"
+            :value="plan ?? proof.plan"
+            :options="chosenFrom(proof.template.plans)"
             fluid
             :disabled="frozen"
-            @update:model-value="$emit('plan', choosePlan($event))"
+            @choose="$emit('plan', choosePlan($event))"
           />
         </dd>
       </template>

@@ -3,7 +3,6 @@ import type { DocumentRow } from '~/composables/api';
 
 /** The documents of a record as a stack of sheets, the newest on top. */
 defineProps<{ documents: readonly DocumentRow[] }>();
-const VALIDITY = { current: '', superseded: 'superseded', void: 'void' } as const;
 const SAID = {
   preparing: 'Being prepared',
   rendered: 'Being filed',
@@ -19,8 +18,7 @@ const SAID = {
         <span class="number">{{ document.number }}</span>
         <span class="amount">{{ sumText(document.amount, document.currency) }}</span>
         <span class="quiet state"
-          >{{ document.kind }} ·
-          <template v-if="document.validity !== 'current'">{{ VALIDITY[document.validity] }} · </template
+          >{{ document.kind }} · <template v-if="document.validity !== 'current'">{{ document.validity }} · </template
           >{{ SAID[document.state] }} {{ momentText(document.filedAt ?? document.createdAt) }}</span
         >
         <span v-if="document.reason" class="reason">{{ document.reason }}</span>

@@ -32,6 +32,11 @@ function said(step: Step): string {
   return step.reason ? `Waiting${tries}` : 'Under way';
 }
 
+const letGo = (reason: string) =>
+  api('POST /documents/{id}/let-go', {
+    parameters: { id },
+    body: { position: lettingGo.value!.position, reason },
+  });
 const tryNow = () => act(() => api('POST /documents/{id}/try', { parameters: { id } }), 'It is being tried');
 </script>
 
@@ -66,12 +71,17 @@ const tryNow = () => act(() => api('POST /documents/{id}/try', { parameters: { i
       </template>
     </li>
   </ol>
-  <LetStepGo
-    :document="id"
-    :step="lettingGo"
+  <AskWhy
+    id="let-go-reason"
+    :open="lettingGo !== undefined"
+    header="Let this step go"
+    label="Let it go"
+    :act="letGo"
     @close="lettingGo = undefined"
-    @gone="((lettingGo = undefined), emit('changed'))"
-  />
+    @done="((lettingGo = undefined), emit('changed'))"
+  >
+    {{ lettingGo?.words }} It stays undone, and the steps after it go on. Your reason is kept with the document.
+  </AskWhy>
 </template>
 
 <style scoped>

@@ -7,58 +7,27 @@ const { id, number, filed, open } = defineProps<{
   filed: boolean;
   open: boolean;
 }>();
-const emit = defineEmits<{ close: []; asked: [] }>();
-const reason = ref('');
-const given = computed(() => reason.value.trim());
-const { busy, problem, attempt } = useAttempt();
-watch(
-  () => open,
-  (isOpen) => {
-    if (!isOpen) reason.value = '';
-  },
-);
-
-async function ask(): Promise<void> {
-  if (!given.value || busy.value) return;
-  const asked = await attempt(async () => {
-    await api('POST /documents/{id}/void', { parameters: { id }, body: { reason: given.value } });
-  });
-  if (asked) emit('asked');
-}
+defineEmits<{ close: []; asked: [] }>();
+const ask = (reason: string) => api('POST /documents/{id}/void', { parameters: { id }, body: { reason } });
 </script>
 
 <template>
-  <Dialog
-    :visible="open"
-    modal
+  <AskWhy
+    id="void-reason"
+    :open="open"
     :header="`Void ${number}`"
-    :style="{ width: '480px' }"
-    :draggable="false"
-    @update:visible="emit('close')"
+    label="Void it"
+    :act="ask"
+    @close="$emit('close')"
+    @done="$emit('asked')"
   >
-    <p v-if="filed">
+    <template v-if="filed">
       It does not count any more: not in sums, and not in what was billed. It stays readable with its number, and its
       file stays on the record.
-    </p>
-    <p v-else>
+    </template>
+    <template v-else>
       Lumbix stops trying. The record is then searched for the file, once nothing that was sent can still arrive: within
       five minutes. If the file is there, the document is filed; if not, its number is void for good.
-    </p>
-    <form @submit.prevent="ask">
-      <LabelledField id="void-reason" v-model="reason" label="Why" autofocus required placeholder="because …" />
-      <RefusedNote :problem="problem" />
-      <footer>
-        <Button type="button" label="Back" severity="secondary" text @click="emit('close')" />
-        <Button type="submit" label="Void it" :disabled="!given" :loading="busy" />
-      </footer>
-    </form>
-  </Dialog>
+    </template>
+  </AskWhy>
 </template>
-
-<style scoped>
-form {
-  display: grid;
-  gap: 14px;
-  margin-top: 14px;
-}
-</style>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { activitiesOf } from '#core/record/activities';
 import { recordTypeOf, type RecordSchema } from '#core/record/schema';
+import { firstFree } from '#core/shape/first-free';
 import type { Plan, PlanStep } from '#core/template/plan';
 import { fieldFault } from '#core/template/plan-faults';
 import { PDF_STANDARDS } from '#core/template/template-file';
+import { withoutUnsaid } from '~/editor/without-unsaid';
 
 /** One way out of a template as a form: what a document is called and numbered by, how its PDF is made, what is done after it. */
 const { plan, schema, type, series, places } = defineProps<{
@@ -22,10 +24,9 @@ function rename(typed: string): void {
   if (label !== '' && label !== plan.label) set({ label }, 'Plan renamed');
 }
 function setPdf(values: Partial<NonNullable<Plan['pdf']>>, words: string): void {
-  const pdf = { ...plan.pdf, ...values };
+  const pdf = withoutUnsaid({ ...plan.pdf, ...values });
   const { pdf: _, ...rest } = plan;
-  const isPlain = Object.values(pdf).every((value) => value === undefined || value === '');
-  emit('change', isPlain ? rest : { ...rest, pdf: JSON.parse(JSON.stringify(pdf)) as typeof pdf }, words);
+  emit('change', Object.keys(pdf).length === 0 ? rest : { ...rest, pdf }, words);
 }
 const STANDARD_WORDS: Readonly<Record<string, string>> = { 'pdf/a-2b': 'PDF/A-2b, for archives' };
 /** Stands for no standard at all. */
@@ -50,10 +51,11 @@ function move(at: number, by: 1 | -1): void {
   setSteps(next, 'Step moved');
 }
 
-function freeId(): string {
-  const taken = new Set(steps.value.map(({ id }) => id));
-  for (let count = 1; ; count++) if (!taken.has(`step-${count}`)) return `step-${count}`;
-}
+const freeId = () =>
+  firstFree(
+    (count) => `step-${count}`,
+    steps.value.map(({ id }) => id),
+  );
 const settable = computed(() =>
   Object.values(recordTypeOf(schema, type)?.fields ?? {}).filter(
     ({ name }) => fieldFault(schema, type, name) === undefined,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { PlaceSettings } from '#core/contract/places';
+import { firstFree } from '#core/shape/first-free';
 import type { Answer } from '~/composables/api';
 
 /** The places where copies of filed documents are kept. Secrets can be set, and are never shown. */
@@ -16,16 +17,17 @@ const { busy, problem, attempt } = useAttempt();
 
 /** The place that is open; a new one where it has no id yet. */
 const open = ref<{ id?: string; label: string; type: PlaceSettings['type'] }>();
-const fields = reactive({ folder: '', url: '', bucket: '', region: '', user: '', secret: '' });
+const EMPTY = { folder: '', url: '', bucket: '', region: '', user: '', secret: '' };
+const fields = reactive({ ...EMPTY });
 
 function edit(place: Kept): void {
   const { id, label, settings } = place;
   open.value = { id, label, type: settings.type };
-  Object.assign(fields, { folder: '', url: '', bucket: '', region: '', user: '', ...settings, secret: '' });
+  Object.assign(fields, { ...EMPTY, ...settings });
 }
 function add(): void {
   open.value = { label: '', type: 'folder' };
-  Object.assign(fields, { folder: '', url: '', bucket: '', region: '', user: '', secret: '' });
+  Object.assign(fields, EMPTY);
 }
 
 /** What is shown of a place in a line. */
@@ -59,11 +61,10 @@ function freeId(label: string): string {
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '') || 'place';
-  const taken = new Set(places.value.map(({ id }) => id));
-  for (let count = 1; ; count++) {
-    const id = count === 1 ? base : `${base}-${count}`;
-    if (!taken.has(id)) return id;
-  }
+  return firstFree(
+    (count) => (count === 1 ? base : `${base}-${count}`),
+    places.value.map(({ id }) => id),
+  );
 }
 
 async function save(): Promise<void> {

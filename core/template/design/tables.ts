@@ -1,3 +1,4 @@
+import { firstFree } from '../../shape/first-free';
 import { writeCondition } from '../../condition/condition';
 import { readItems } from '../../condition/read';
 import { fieldOf, LINES, recordTypeOf, type RecordSchema } from '../../record/schema';
@@ -243,11 +244,8 @@ function withoutGroups(template: Template, schema: RecordSchema, { id, groups }:
 }
 
 function freeName(stem: string, { lists, document }: FigureSheet): string {
-  const taken = new Set([...lists, ...document].map(({ name }) => name));
-  for (let count = 1; ; count++) {
-    const name = count === 1 ? stem : `${stem}_${count}`;
-    if (!taken.has(name)) return name;
-  }
+  const taken = [...lists, ...document].map(({ name }) => name);
+  return firstFree((count) => (count === 1 ? stem : `${stem}_${count}`), taken);
 }
 
 const MARK = (field: string) => ` & IF(${field}, " (optional)", "")`;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { partField } from '#core/record/layout';
 import { recordTypeOf } from '#core/record/schema';
+import { firstFree } from '#core/shape/first-free';
 import type { Plan } from '#core/template/plan';
 import type { Template } from '#core/template/template';
 
@@ -41,12 +42,13 @@ const changePlan = (next: Plan, words: string) =>
     words,
   );
 function add(): void {
-  const taken = new Set(plans.value.map(({ id }) => id));
-  let count = plans.value.length + 1;
-  while (taken.has(`plan-${count}`)) count++;
+  const id = firstFree(
+    (count) => `plan-${plans.value.length + count}`,
+    plans.value.map((each) => each.id),
+  );
   const { steps: _, ...like } = plan.value!;
-  setPlans([...plans.value, { ...like, id: `plan-${count}`, label: `Plan ${count}` }], 'Plan added');
-  void open(`plan-${count}`);
+  setPlans([...plans.value, { ...like, id, label: id.replace('plan-', 'Plan ') }], 'Plan added');
+  void open(id);
 }
 const makeUsual = (usual: Plan) =>
   setPlans([usual, ...plans.value.filter(({ id }) => id !== usual.id)], `${usual.label} is the usual plan`);
