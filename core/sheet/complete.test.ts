@@ -42,6 +42,24 @@ describe('what is offered', () => {
     expect(labels).not.toContain(not);
   });
 
+  it.each(['"typed just now"|', '12|', 'SUM(lines.net)|', 'lines[optional]|', '`a name`|', '15%|'])(
+    'nothing at the end of a whole value: %s',
+    (typed) => {
+      expect(offered(typed).labels).toEqual([]);
+    },
+  );
+
+  it.each(['deal.heating = "pipe" |', 'lines[optional] |', '12 a|', 'subtotal o|'])(
+    'after a whole value and a space, what joins it to another: %s',
+    (typed) => {
+      expect(offered(typed).labels).toEqual(['and', 'or', 'in']);
+    },
+  );
+
+  it.each(['not |', 'deal.heating = "pipe" and |', '1 + |', 'IF(|'])('where a value may begin, all: %s', (typed) => {
+    expect(offered(typed).labels).toContain('subtotal');
+  });
+
   it('a line’s own names in a figure of a line', () => {
     expect(offered('quan|', true).labels).toContain('quantity');
     expect(offered('quan|').labels).not.toContain('quantity');

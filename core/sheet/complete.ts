@@ -38,6 +38,8 @@ export function completionsAt(source: string, position: number, checker: Checker
     const shape = object === '' ? undefined : shapeIn(checker.formula(object, scope).type);
     return { from, options: shape ? namesOf(shape, checker) : [] };
   }
+  const ahead = before.slice(0, from);
+  if (endsOperand(ahead)) return { from, options: /\s$/.test(ahead) ? BETWEEN_OPERANDS : [] };
   return {
     from,
     options: [...itemNames(scope, checker), ...outerNames(checker), ...FUNCTION_OPTIONS, ...WORD_OPTIONS],
@@ -59,6 +61,15 @@ const WORD_OPTIONS: readonly Completion[] = WORDS.map((word) => ({
   detail: '',
   help: '',
 }));
+
+/** What may join a value that is written out to another. */
+const BETWEEN_OPERANDS = WORD_OPTIONS.filter(({ insert }) => ['and', 'or', 'in'].includes(insert));
+
+/** Whether what was written ends with a whole value: a text, a number, a name, something in brackets. */
+function endsOperand(written: string): boolean {
+  const last = /([A-Za-z_0-9]+|\S)\s*$/.exec(written)?.[1] ?? '';
+  return /^[A-Za-z_0-9"`)\]}%]/.test(last) && !['and', 'or', 'not', 'in'].includes(last);
+}
 
 function namesOf(shape: Shape, checker: Checker): Completion[] {
   return checker.namesIn(shape).map(({ name, label, type, figure }) => ({

@@ -47,7 +47,6 @@ function choose(formula: string): void {
     :aria-label="label"
     size="small"
     class="subject"
-    @filter="markFirstOption"
     @update:model-value="choose"
   />
 </template>

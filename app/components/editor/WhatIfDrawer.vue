@@ -98,7 +98,6 @@ async function giveUpAll(): Promise<void> {
       placeholder="Try a field"
       aria-label="Try a field"
       fluid
-      @filter="markFirstOption"
       @update:model-value="begin"
     />
     <ul>

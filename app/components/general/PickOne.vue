@@ -21,7 +21,6 @@ defineEmits<{ choose: [value: Value] }>();
     auto-filter-focus
     reset-filter-on-hide
     size="small"
-    @filter="markFirstOption"
     @update:model-value="$emit('choose', $event)"
   />
 </template>
