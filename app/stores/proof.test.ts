@@ -19,6 +19,7 @@ const proofOf = (id: string, findings: Finding[] = []) =>
     id,
     revision: 0,
     changes: [],
+    choices: {},
     record: { type: 'Deal', called: 'deal', id: 'D-1', name: 'Two gates' },
     template: { id: 'quote', name: 'Quote', kind: 'quote', versionId: 'v-1', version: 1 },
     findings,
@@ -99,6 +100,23 @@ describe('a proof', () => {
       ['GET /api/productions', { template: 'quote', record: 'D-1' }],
       ['POST /api/productions', { template: 'quote', record: 'D-1', choices: { edition: 'nl' }, has: ['g', 'one'] }],
     ]);
+  });
+
+  it('in hand is chosen otherwise in place, also back to what the template says', async () => {
+    const change = { id: 'c', change: { type: 'section', section: 's', prints: false }, label: 'Terms' };
+    const inHand = (choices: object) => ({ ...proofOf('one'), changes: [change], choices });
+    answering = () => inHand({ plan: 'only' });
+    const store = useProofStore();
+    await store.open({ record: 'D-1', template: 'quote', production: 'one' });
+    const body = () => requests.at(-1)!.body as { choices: object; changes: object[] };
+    answering = () => inHand({ plan: 'only', edition: 'nl' });
+    await store.choose({ edition: 'nl' });
+    expect(body()).toMatchObject({ choices: { plan: 'only', edition: 'nl' }, changes: [change], production: 'one' });
+    await store.choose({ plan: undefined });
+    expect(body().choices).toEqual({ edition: 'nl' });
+    // Its address says which document it is, and no more: that is what is shown.
+    await store.open({ record: 'D-1', template: 'quote', production: 'one' });
+    expect(requests).toHaveLength(3);
   });
 
   it('keeps the drawings of pages that did not change, and takes those that did', async () => {

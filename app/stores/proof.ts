@@ -41,15 +41,21 @@ interface Skip {
 /** How long a proof that was sent for is what the page asks for, in milliseconds. */
 const FRESH = 5_000;
 
-/** What a proof is of. */
-interface Subject {
-  record: string;
-  template: string;
-  /** Asked for instead of the template's own choice. */
+/** What is asked for instead of the template's own choice. */
+export interface Chosen {
   edition?: string;
   plan?: string;
   /** Whether it takes a number of its own, though it could be the next revision of an earlier one. */
   asNew?: boolean;
+}
+export const chosenOf = ({ edition, plan, asNew }: Chosen): Chosen => ({ edition, plan, asNew });
+const isSameChoice = (one: Chosen, other: Chosen): boolean =>
+  one.edition === other.edition && one.plan === other.plan && (one.asNew ?? false) === (other.asNew ?? false);
+
+/** What a proof is of. */
+interface Subject extends Chosen {
+  record: string;
+  template: string;
   /** A document in hand. */
   production?: string;
 }
@@ -90,10 +96,8 @@ export const useProofStore = defineStore('proof', () => {
   const filingProblem = shallowRef<ApiProblem>();
   /** From pressing File until the document is filed or has failed. */
   const busy = ref(false);
-  /** The edition and the plan that were asked for instead of the template's own choice. */
-  const edition = ref<string>();
-  const plan = ref<string>();
-  const asNew = ref<boolean>();
+  /** What is asked for with a proof; of a document in hand, its own choices hold. */
+  const asked = shallowRef<Chosen>({});
   /** The production of a document in hand: something was changed in it, and it is gone on with. */
   const inHand = ref<string>();
   let newest = 0;
@@ -197,41 +201,42 @@ export const useProofStore = defineStore('proof', () => {
       leave();
       subject.value = subjectOf(wanted);
     }
-    edition.value = wanted.edition;
-    plan.value = wanted.plan;
-    asNew.value = wanted.asNew;
+    asked.value = chosenOf(wanted);
     if (isOther) inHand.value = wanted.production;
+    else if (isShown(wanted)) return;
     await Promise.all([load(wanted.record, wanted.template), isOther && findFiling()]);
+  }
+
+  /** Whether the proof that is there is what is asked for: its address says so once something was chosen in it. */
+  function isShown({ production, ...wanted }: Subject): boolean {
+    if (!proof.value || loading.value) return false;
+    return isSameChoice(wanted, inHand.value ? {} : proof.value.choices) && production === inHand.value;
   }
 
   /** Takes up the filing that was under way when the page was loaded anew. */
   async function findFiling(): Promise<void> {
-    const asked = subject.value;
-    const id = filings.value[asked];
+    const sought = subject.value;
+    const id = filings.value[sought];
     if (id === undefined) return;
     busy.value = true;
     try {
       const { document } = await api('GET /documents/{id}', { parameters: { id } });
       // Another proof may have been opened meanwhile.
-      if (subject.value !== asked) return;
+      if (subject.value !== sought) return;
       filing.value = progressOf(document);
       busy.value = !isEnded(document);
       if (!isSettled(document)) follow(id);
     } catch {
-      if (subject.value === asked) busy.value = false;
+      if (subject.value === sought) busy.value = false;
     }
   }
 
-  const chosen = () => ({ edition: edition.value, plan: plan.value, asNew: asNew.value });
-
   async function load(recordId: string, templateId: string): Promise<void> {
-    const wanted = { record: recordId, template: templateId, ...chosen(), production: inHand.value };
+    const wanted = { record: recordId, template: templateId, ...asked.value, production: inHand.value };
     const isAhead =
       ahead?.record === recordId &&
       ahead.template === templateId &&
-      ahead.edition === wanted.edition &&
-      ahead.plan === wanted.plan &&
-      ahead.asNew === wanted.asNew &&
+      isSameChoice(ahead, wanted) &&
       ahead.production === wanted.production &&
       Date.now() - ahead.at < FRESH;
     const sent = isAhead ? ahead!.proof : undefined;
@@ -266,17 +271,21 @@ export const useProofStore = defineStore('proof', () => {
   const undone = shallowRef<readonly (readonly WantedChange[])[]>([]);
 
   /** Has the document be otherwise, from now on. Gives why that was refused. */
-  async function changeTo(wanted: readonly WantedChange[]): Promise<ApiProblem | undefined> {
+  async function changeTo(wanted: readonly WantedChange[], choices?: Chosen): Promise<ApiProblem | undefined> {
     const shown = proof.value;
     if (!shown || busy.value) return undefined;
     const { id, revision, record, template } = shown;
     const plain = wanted.map(({ id: its, change, label }) => ({ id: its, change, label }));
-    const subject = { record: record.id, template: template.id, ...chosen() };
+    const subject = { record: record.id, template: template.id, ...(choices ?? shown.choices) };
     const refused = await show(() => ask(subject, { production: id, revision, changes: plain }));
     // Somebody else went on with it: it is shown as it is now.
     if (refused?.status === 409) await load(record.id, template.id);
     return refused;
   }
+
+  /** Chooses otherwise for a document in hand. Gives why it was refused. */
+  const choose = (choice: Chosen): Promise<ApiProblem | undefined> =>
+    changeTo(changes.value, { ...proof.value?.choices, ...choice });
 
   /** Makes a change; it takes the place of an earlier one of the same thing. Gives why it was refused. */
   async function make(change: WantedChange['change'], label: string): Promise<ApiProblem | undefined> {
@@ -340,9 +349,7 @@ export const useProofStore = defineStore('proof', () => {
     filing.value = undefined;
     filingProblem.value = undefined;
     busy.value = false;
-    edition.value = undefined;
-    plan.value = undefined;
-    asNew.value = undefined;
+    asked.value = {};
     inHand.value = undefined;
     done.value = [];
     undone.value = [];
@@ -416,9 +423,8 @@ export const useProofStore = defineStore('proof', () => {
     open,
     load,
     leave,
-    edition,
-    plan,
     inHand,
+    choose,
     changes,
     make,
     takeBack,

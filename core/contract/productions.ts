@@ -91,6 +91,8 @@ const shown = {
   }).required(),
 };
 
+const madeChoices = shape({ plan: text(100), edition: text(100), houseStyle: text(100), asNew: boolean() });
+
 const proof = shape({
   /** Names the production: to explain it, to print a trial of it, to file it. */
   id: uuidText(),
@@ -98,6 +100,8 @@ const proof = shape({
   revision: count(),
   /** What was changed for this document alone. */
   changes: all(madeChange),
+  /** What is not left to the template. */
+  choices: madeChoices.required(),
   /** The document that it is the next revision of, and the number that it has as such; or takes a new one all the same. */
   revises: shape({ id: uuidText(), number: words(), next: words(), asNew: boolean().required() }).nullable().defined(),
   template: shape({
@@ -152,7 +156,7 @@ export const productionEndpoints = {
       /** The id of the record. */
       record: text(100).min(1).required(),
       /** What is not left to the template. */
-      choices: shape({ plan: text(100), edition: text(100), houseStyle: text(100), asNew: boolean() }),
+      choices: madeChoices,
       /** The production to go on with, and the revision of it that was seen. */
       production: uuid(),
       revision: number().integer().min(0),

@@ -50,12 +50,14 @@ const keyOf = ({ id, revision }: { id: string; revision: number }) => `${id} ${r
 
 async function headOf({ id, published, snapshot, issueDate, revision, choices, revises }: Begun): Promise<ProofHead> {
   const { template, versionId, version } = published;
+  const { plan, edition, houseStyle, asNew } = choices;
   const schema = await recordSchema();
   const { type } = snapshot;
   return {
     id,
     revision,
     changes: choices.changes ?? [],
+    choices: { plan, edition, houseStyle, asNew },
     revises: revises
       ? { id: revises.id, number: revises.number, next: revises.next.text, asNew: choices.asNew ?? false }
       : null,
@@ -65,7 +67,7 @@ async function headOf({ id, published, snapshot, issueDate, revision, choices, r
       kind: template.kind,
       versionId,
       version,
-      plans: template.plans.map(({ id: plan, label }) => ({ id: plan, label })),
+      plans: template.plans.map(({ id: name, label }) => ({ id: name, label })),
     },
     record: { type, called: calledByType(schema, type), id: snapshot.id, name: calledRecord(snapshot, schema) },
     issueDate,

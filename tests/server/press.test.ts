@@ -37,6 +37,7 @@ const HEAD = {
   id: 'p',
   revision: 0,
   changes: [],
+  choices: {},
   revises: null,
   template: { id: 'quote', name: 'Quote', kind: 'quote', versionId: 'v', version: 1, plans: [] },
   record: { type: 'Deal', called: 'deal', id: 'D-1', name: 'Two gates' },

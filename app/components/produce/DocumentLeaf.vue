@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import type { DocumentChange } from '#core/production/document-change';
-import type { Proof } from '~/stores/proof';
+import type { Chosen, Proof } from '~/stores/proof';
 
 /** What is particular to this document: its circumstances, and what is otherwise in it than the template and the record say. */
-const { proof, edition, plan } = defineProps<{
+const { proof } = defineProps<{
   proof: Proof;
-  /** Asked for instead of the template's own choice. */
-  edition: string | undefined;
-  plan: string | undefined;
   frozen: boolean;
   /** Whether the person may change the record. */
   mayWrite: boolean;
@@ -15,9 +12,7 @@ const { proof, edition, plan } = defineProps<{
   make: (change: DocumentChange, label: string) => Promise<boolean>;
 }>();
 defineEmits<{
-  edition: [id: string | undefined];
-  plan: [id: string | undefined];
-  asNew: [isNew: boolean];
+  choose: [choice: Chosen];
   takeBack: [id: string];
   write: [id: string];
   show: [value: string];
@@ -28,7 +23,7 @@ const chosenFrom = (all: readonly { id: string; label: string }[]) =>
 /** Stands for the edition that the record asks for. */
 const OWN = '*';
 const choices = computed(() => [
-  { value: OWN, label: `As the ${proof.record.called} says${edition ? '' : `: ${label(proof.edition)}`}` },
+  { value: OWN, label: `As the ${proof.record.called} says${proof.choices.edition ? '' : `: ${label(proof.edition)}`}` },
   ...chosenFrom(proof.editions),
 ]);
 /** The first plan is the template's own choice, and needs no word in the address. */
@@ -55,7 +50,7 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
             ]"
             fluid
             :disabled="frozen"
-            @choose="$emit('asNew', $event === 'new')"
+            @choose="$emit('choose', { asNew: $event === 'new' || undefined })"
           />
         </dd>
       </template>
@@ -64,11 +59,11 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
         <PickOne
           v-if="proof.editions.length > 1"
           label="Edition"
-          :value="edition ?? OWN"
+          :value="proof.choices.edition ?? OWN"
           :options="choices"
           fluid
           :disabled="frozen"
-          @choose="$emit('edition', $event === OWN ? undefined : $event)"
+          @choose="$emit('choose', { edition: $event === OWN ? undefined : $event })"
         />
         <template v-else>{{ label(proof.edition) }}</template>
       </dd>
@@ -77,11 +72,11 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
         <dd>
           <PickOne
             label="Plan"
-            :value="plan ?? proof.plan"
+            :value="proof.plan"
             :options="chosenFrom(proof.template.plans)"
             fluid
             :disabled="frozen"
-            @choose="$emit('plan', choosePlan($event))"
+            @choose="$emit('choose', { plan: choosePlan($event) })"
           />
         </dd>
       </template>

@@ -4,6 +4,7 @@ import type { Finding } from '#core/production/findings/finding';
 import { useMeStore } from '~/stores/me';
 import { useRecordTypesStore } from '~/stores/record-types';
 import type { ApiProblem } from '~/composables/api';
+import { chosenOf, type Chosen } from '~/stores/proof';
 
 definePageMeta({
   middleware: ({ params: { id, template }, query: { edition, plan, asNew, production } }, from) => {
@@ -73,11 +74,24 @@ watch(
     }),
   { immediate: true },
 );
-// A document in hand has an address of its own: for coming back, and for colleagues.
+// A document in hand has an address of its own, for coming back and for colleagues; what was chosen in it is kept with it.
 watch(
   () => store.inHand,
-  (production) => store.proof && void changeQuery({ production }, 'replace'),
+  (production) => {
+    if (!store.proof) return;
+    const nothing: Chosen = { edition: undefined, plan: undefined, asNew: undefined };
+    const choices = production ? nothing : { ...nothing, ...chosenOf(store.proof.choices) };
+    void changeQuery({ production, ...inAddress(choices) }, 'replace');
+  },
 );
+/** As choices stand in the address: only those that are made. */
+const inAddress = (choice: Chosen) =>
+  Object.fromEntries(Object.entries(choice).map(([name, chosen]) => [name, chosen ? String(chosen) : undefined]));
+/** Chooses otherwise than the template does: in the address, or in the document in hand. */
+function choose(choice: Chosen): void {
+  if (store.inHand) void told(store.choose(choice));
+  else void changeQuery(inAddress(choice));
+}
 onBeforeUnmount(store.leave);
 // What is proofed is the record as it is now: coming back to the window reads it again.
 useEventListener(window, 'focus', () => !store.busy && !store.filing && load());
@@ -260,17 +274,13 @@ function showFinding(finding: Finding): void {
         <DocumentLeaf
           v-else
           :proof="store.proof"
-          :edition="store.edition"
-          :plan="store.plan"
           :frozen="store.busy || store.filing !== undefined || barred !== undefined"
           :make="(change, label) => told(store.make(change, label))"
           :may-write="me.mayNotChange(type) === undefined"
           @write="writeGiven"
           @take-back="told(store.takeBack($event))"
           @show="pages?.showValue($event)"
-          @edition="changeQuery({ edition: $event })"
-          @plan="changeQuery({ plan: $event })"
-          @as-new="changeQuery({ asNew: $event ? 'true' : undefined })"
+          @choose="choose"
         />
       </template>
       <template #foot>
