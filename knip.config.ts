@@ -4,7 +4,7 @@ import type { KnipConfig } from 'knip';
 const config: KnipConfig = {
   entry: [
     // Processes that tools/build.ts bundles and the start command, the press or the bench start by file name.
-    'server/{db/migrate-main,jobs/main,press/alone,press/worker}.ts',
+    'server/{db/migrate-main,demo/history-main,jobs/main,press/alone,press/worker}.ts',
     'standins/crm/main.ts',
     'standins/storage/main.ts',
     // Named in nuxt.config.ts by its path.

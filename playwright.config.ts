@@ -35,6 +35,8 @@ export default defineConfig({
         LUMBIX_CRM_PORT: String(port + 5),
         LUMBIX_PG_PORT: String(port + 6),
         LUMBIX_STORAGE_PORT: String(port + 9),
+        // The tests begin with an empty register.
+        LUMBIX_HISTORY: 'no',
         // The tests ask more in a minute than a person does.
         LUMBIX_RATE_FACTOR: '100',
         LUMBIX_DATA: process.env.LUMBIX_TEST_DATA

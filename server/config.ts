@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { now } from './clock';
 
 /** Where things are, from the environment that the start command sets. */
 export const config = {
@@ -71,7 +72,12 @@ function required(name: string): string {
   return value;
 }
 
+/** Making a format takes longer than using it. */
+let days: { timeZone: string; format: Intl.DateTimeFormat } | undefined;
+
 /** Today's ISO 8601 day in the company's time zone. */
 export function today(): string {
-  return new Intl.DateTimeFormat('en-CA', { timeZone: config.timeZone }).format(new Date());
+  const { timeZone } = config;
+  if (days?.timeZone !== timeZone) days = { timeZone, format: new Intl.DateTimeFormat('en-CA', { timeZone }) };
+  return days.format.format(now());
 }

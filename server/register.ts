@@ -38,7 +38,7 @@ const ROW = {
   amount: documents.amount,
   currency: documents.currency,
   issueDate: documents.issueDate,
-  reason: latest.reason,
+  reason: sql<string | null>`coalesce(${documents.voided}->>'reason', ${latest.reason})`,
   dueAt: latest.dueAt,
   by: documents.by,
   createdAt: documents.createdAt,

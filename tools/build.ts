@@ -20,6 +20,7 @@ const FONTS: readonly [font: string, file: string, cuts: readonly string[]][] = 
 
 const PROCESSES = {
   'press-worker': 'server/press/worker.ts',
+  history: 'server/demo/history-main.ts',
   worker: 'server/jobs/main.ts',
   migrate: 'server/db/migrate-main.ts',
   crm: 'standins/crm/main.ts',

@@ -66,7 +66,7 @@ const row = {
   amount: decimalText().nullable(),
   currency: words().nullable(),
   issueDate: day(),
-  /** Why it waits, or why it failed. */
+  /** Why it waits, why it failed, or why it is void. */
   reason: words().nullable(),
   /** When it is tried next, where it waits. */
   dueAt: moment().nullable(),

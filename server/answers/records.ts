@@ -1,4 +1,5 @@
 import type { recordEndpoints } from '../../core/contract/records';
+import { now } from '../clock';
 import { changeField } from '../change';
 import type { Answers } from '../edge/answer';
 import { seesKind } from '../people/access';
@@ -31,7 +32,7 @@ export const recordAnswers: Answers<typeof recordEndpoints> = {
   },
   'GET /records/{type}/{id}/registered': async ({ parameters, services, caller }) => {
     await schemaFor(parameters.type, caller);
-    const registered = await registeredFor(services.database, parameters, new Date());
+    const registered = await registeredFor(services.database, parameters, now());
     return registered.filter(({ kind }) => seesKind(caller, kind));
   },
   'GET /records/{type}/{id}/templates': ({ parameters, services, caller }) =>

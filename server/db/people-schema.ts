@@ -1,3 +1,4 @@
+import { now } from '../clock';
 import { sql } from 'drizzle-orm';
 import {
   bigint,
@@ -137,7 +138,7 @@ export const trail = pgTable(
   'trail',
   {
     id: uuid('id').primaryKey(),
-    at: at('at').notNull().defaultNow(),
+    at: at('at').notNull().defaultNow().$defaultFn(now),
     /** Absent for what Lumbix itself did, and for people who are not known. */
     personId: uuid('person_id'),
     personName: text('person_name').notNull(),

@@ -5,6 +5,7 @@ import type { DocumentState } from '../../core/contract/documents';
 import type { Choices, Revising } from '../../core/production/production';
 import type { StepKindName } from '../productions/steps/step';
 import type { StepState, Validity } from '../../core/contract/documents';
+import { now } from '../clock';
 import { sql } from 'drizzle-orm';
 import {
   boolean,
@@ -277,7 +278,7 @@ export const productions = pgTable(
     /** Whether something was changed in it, and nothing is filed from it yet: it is kept until then, for colleagues too. */
     inHand: boolean('in_hand').notNull().default(false),
     /** When the record was read: what was filed for it later does not count. */
-    at: at('at').notNull().defaultNow(),
+    at: at('at').notNull().defaultNow().$defaultFn(now),
   },
   (table) => [
     index('productions_at').on(table.at),
@@ -298,7 +299,7 @@ export const numbers = pgTable(
     text: text('text').notNull(),
     /** Void where the document that it was taken for was never filed. */
     state: text('state').$type<'taken' | 'void'>().notNull(),
-    takenAt: at('taken_at').notNull().defaultNow(),
+    takenAt: at('taken_at').notNull().defaultNow().$defaultFn(now),
     /** The name of who it was taken for. */
     by: text('by'),
   },
@@ -440,7 +441,7 @@ export const events = pgTable(
     sentence: text('sentence').notNull(),
     /** The name of who did it; absent for what Lumbix did itself. */
     by: text('by'),
-    at: at('at').notNull().defaultNow(),
+    at: at('at').notNull().defaultNow().$defaultFn(now),
   },
   (table) => [index('events_subject').on(table.subjectKind, table.subjectId, table.at)],
 );

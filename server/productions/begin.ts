@@ -8,6 +8,7 @@ import { calledByType } from '../../core/record/schema';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { usedChanges, type UsedValues } from '../../core/record/used';
 import { describePath } from '../../core/record/value-path';
+import { now } from '../clock';
 import { today } from '../config';
 import { recordSchema } from '../records/record-schema';
 import type { Connection, Database } from '../db/database';
@@ -132,7 +133,7 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
   refuseUnfiledKind(caller, template.kind);
   refuseUnseenRecord(caller, template.record.type);
 
-  const at = new Date();
+  const at = now();
   const snapshot = await readForTemplate({ database, press }, published, proofed.recordId, proofed.choices);
   const composition = await press.compose(await productionInput(database, { ...proofed, snapshot, at }));
   await refuseChanged(proofed.used, composition, snapshot);

@@ -3,6 +3,7 @@ import { aboutSame, type AddChange, type MadeChange, type WantedChange } from '.
 import type { Choices } from '../../core/production/production';
 import type { Clause } from '../../core/template/clause';
 import { everyBlock } from '../../core/template/walk';
+import { now } from '../clock';
 import type { Connection } from '../db/database';
 import { clauses } from '../db/schema';
 import type { Caller } from '../people/caller';
@@ -39,7 +40,7 @@ export async function chosen(
 /** Changes with who made each and when; those that were there keep theirs. A change takes the place of an earlier one of the same thing. */
 function madeBy(wanted: readonly WantedChange[], before: readonly MadeChange[], caller: Caller): MadeChange[] {
   const made = wanted.map(
-    (each) => before.find(({ id }) => id === each.id) ?? { ...each, by: caller.name, at: new Date().toISOString() },
+    (each) => before.find(({ id }) => id === each.id) ?? { ...each, by: caller.name, at: now().toISOString() },
   );
   for (const { change } of made) if (change.type === 'add') refuseFormulas(change);
   return made.filter(({ change }, at) => !made.slice(at + 1).some((later) => aboutSame(change, later.change)));

@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, isNull, ne } from 'drizzle-orm';
 import type { StepState } from '../../core/contract/documents';
 import type { ComposedStep } from '../../core/production/plan-steps';
+import { now } from '../clock';
 import { SourceError } from '../records/source';
 import type { Connection } from '../db/database';
 import { documents, numbers, productions, steps } from '../db/schema';
@@ -35,8 +36,8 @@ export async function openSteps(
   number: string,
   planned: readonly ComposedStep[],
 ): Promise<void> {
-  const now = new Date();
-  const taken = { state: 'done' as const, attempts: 1, answer: { number }, triedAt: now, doneAt: now };
+  const at = now();
+  const taken = { state: 'done' as const, attempts: 1, answer: { number }, triedAt: at, doneAt: at };
   await transaction.insert(steps).values([
     { documentId, position: 0, kind: 'number', ...taken },
     { documentId, position: 1, kind: 'render', state: 'open' },
@@ -96,7 +97,7 @@ async function beginStep(
   if (isUnderWay && !isRetry) return undefined;
   const begun = await changeStep(database, first, {
     attempts: first.step.attempts + 1,
-    triedAt: new Date(),
+    triedAt: now(),
     dueAt: null,
     // What was under way broke off with its process.
     ...(isUnderWay && kindOf(first).reachesOut && { unclearAt: first.step.triedAt }),
@@ -131,7 +132,7 @@ async function changeStep(
 async function finish({ database }: EngineServices, filing: Filing, finished: Finished): Promise<boolean> {
   const { id } = filing.document;
   return database.transaction(async (transaction) => {
-    const done = { state: 'done' as const, reason: null, answer: finished.answer, doneAt: new Date() };
+    const done = { state: 'done' as const, reason: null, answer: finished.answer, doneAt: now() };
     if (!(await changeStep(transaction, filing, done))) return false;
     await finished.write?.(transaction);
     if (finished.changes) await transaction.update(documents).set(finished.changes).where(eq(documents.id, id));
@@ -196,7 +197,7 @@ async function hold({ database }: EngineServices, filing: Filing, reason: string
 async function end({ database }: EngineServices, filing: Filing, reason: string, by?: string): Promise<void> {
   const { id } = filing.document;
   await database.transaction(async (transaction) => {
-    if (!(await changeStep(transaction, filing, { state: 'ended', reason, doneAt: new Date() }))) return;
+    if (!(await changeStep(transaction, filing, { state: 'ended', reason, doneAt: now() }))) return;
     await transaction.update(documents).set({ state: 'failed' }).where(eq(documents.id, id));
     await transaction
       .update(steps)

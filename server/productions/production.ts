@@ -4,6 +4,7 @@ import type { Composition } from '../../core/production/composition';
 import type { Choices, Revising } from '../../core/production/production';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
+import { now } from '../clock';
 import { today } from '../config';
 import type { Connection, Database } from '../db/database';
 import { documents, productions } from '../db/schema';
@@ -59,7 +60,7 @@ export async function beginProduction(
   const published = await producibleTemplate(database, wanted.templateId, caller);
   const known = wanted.of && (await goneOnWith(database, wanted, caller));
   const choices = await chosen(database, wanted, known?.choices ?? {}, published, caller);
-  const at = new Date();
+  const at = now();
   const { template } = published;
   const record = { type: template.record.type, id: wanted.recordId };
   const [snapshot, revises] = await Promise.all([

@@ -9,6 +9,7 @@ import { keptVersion } from '../../core/template/file/kept';
 import { placesOfPlans } from '../../core/template/plan-faults';
 import { readsOf } from '../../core/template/reads';
 import type { RecordSnapshot } from '../../core/record/snapshot';
+import { now } from '../clock';
 import { recordSchema } from '../records/record-schema';
 import type { Connection } from '../db/database';
 import { templates, templateVersions } from '../db/schema';
@@ -179,7 +180,7 @@ export async function compositionInput(
   circumstances: Partial<
     Pick<ComposeContext, 'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial' | 'changes' | 'asNew'>
   > = {},
-  before = new Date(),
+  before = now(),
 ): Promise<CompositionInput> {
   const [schema, available, registered, places] = await Promise.all([
     recordSchema(),

@@ -5,6 +5,7 @@ import { treeOf } from '../../core/record/paths';
 import type { RecordSchema } from '../../core/record/schema';
 import { DOCUMENT_KINDS } from '../../core/template/document-kinds';
 import { fitReadsOf } from '../../core/template/reads';
+import { now } from '../clock';
 import { config, today } from '../config';
 import type { Database } from '../db/database';
 import { templates } from '../db/schema';
@@ -43,7 +44,7 @@ export async function templatesFor(database: Database, record: RecordId, caller:
   const all = await Promise.all(seen.map(({ versionId }) => templateVersion(database, versionId)));
   const [snapshot, registered] = await Promise.all([
     crm.read(record, treeOf(pathsFor(all, record.type, schema), schema, record.type)),
-    registeredFor(database, record, new Date()),
+    registeredFor(database, record, now()),
   ]);
   const stage = partText(snapshot, 'stage', schema);
   const context = { schema, issueDate: today(), timeZone: config.timeZone, registered };

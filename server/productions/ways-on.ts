@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNotNull, or } from 'drizzle-orm';
 import type { DocumentState } from '../../core/contract/documents';
 import { keptMeanings } from '../../core/formula/meanings';
+import { now } from '../clock';
 import type { Connection, Database } from '../db/database';
 import { documents, steps } from '../db/schema';
 import type { Queue } from '../jobs/queue';
@@ -56,7 +57,7 @@ async function voidFiled(
         `${note} takes it off already. Have that one void first. Nothing was changed.`,
         { reason: 'credited' },
       );
-    const voided = { reason, byId: caller.id, by: caller.name, at: new Date().toISOString() };
+    const voided = { reason, byId: caller.id, by: caller.name, at: now().toISOString() };
     const changed = await transaction
       .update(documents)
       .set({ validity: 'void', voided })
@@ -82,7 +83,7 @@ async function creditOf(
   transaction: Connection,
   { number, recordType, recordId }: { number: string; recordType: string; recordId: string },
 ): Promise<string | undefined> {
-  const notes = await registeredFor(transaction, { type: recordType, id: recordId }, new Date());
+  const notes = await registeredFor(transaction, { type: recordType, id: recordId }, now());
   return notes.find(
     ({ kind, meanings }) =>
       kind === 'credit note' &&
@@ -111,10 +112,10 @@ export async function letGo(
       isNotNull(steps.planStep),
       or(eq(steps.state, 'held'), and(eq(steps.state, 'open'), or(isNotNull(steps.dueAt), eq(steps.attempts, 0)))),
     );
-    const gone = { reason, by: caller.name, at: new Date().toISOString() };
+    const gone = { reason, by: caller.name, at: now().toISOString() };
     const changed = await transaction
       .update(steps)
-      .set({ state: 'let go', letGo: gone, dueAt: null, doneAt: new Date() })
+      .set({ state: 'let go', letGo: gone, dueAt: null, doneAt: now() })
       .where(its)
       .returning({ position: steps.position });
     if (changed.length === 0)
@@ -171,7 +172,7 @@ async function tryNext(transaction: Parameters<Queue['enqueue']>[0], queue: Queu
   // A step that is under way has no time set, and goes its own way.
   await transaction
     .update(steps)
-    .set({ state: 'open', dueAt: new Date() })
+    .set({ state: 'open', dueAt: now() })
     .where(
       and(
         eq(steps.documentId, documentId),

@@ -46,6 +46,12 @@ class Refused extends Error {
   }
 }
 
+/** When what a request asks for was asked for first (OASIS OData Repeatable Requests 1.0, Repeatability-First-Sent): it counts as of then. */
+function firstSent({ headers }: IncomingMessage): Date {
+  const sent = new Date(String(headers['repeatability-first-sent']));
+  return Number.isNaN(sent.getTime()) ? new Date() : sent;
+}
+
 /** The simulated CRM's web server: an OData 4.01 service under `/odata/`, and plain pages. */
 export function createCrm(options: CrmOptions): Server {
   const { store } = options;
@@ -187,7 +193,7 @@ export function createCrm(options: CrmOptions): Server {
       for (const property of target.properties)
         if (!property.nullable && !property.computed && !(property.name in body))
           throw new Refused(422, refusal(property, null)!);
-      const added = { ...body, id: randomUUID(), written_at: new Date().toISOString(), [navigation.key]: id };
+      const added = { ...body, id: randomUUID(), written_at: firstSent(request).toISOString(), [navigation.key]: id };
       await store.add(target.set, added, repeatabilityId);
       return { status: 201, body: added, headers: { Location: `${target.set}('${added.id}')` } };
     });
@@ -264,7 +270,12 @@ export function createCrm(options: CrmOptions): Server {
       const name = decodeURIComponent(String(request.headers.slug ?? '')).trim();
       if (!name) throw new Refused(400, 'Name the file in the Slug header.');
       const contentType = request.headers['content-type'] ?? 'application/octet-stream';
-      const attachment = await store.attach(set, id, { name, contentType, content }, repeatabilityId);
+      const attachment = await store.attach(
+        set,
+        id,
+        { name, contentType, content, at: firstSent(request) },
+        repeatabilityId,
+      );
       return { status: 201, body: attachment, headers: { Location: `Attachments('${attachment.id}')` } };
     });
   }

@@ -231,12 +231,13 @@ export class Store {
   async attach(
     set: string,
     id: string,
-    { name, contentType, content }: { name: string; contentType: string; content: Buffer },
+    { name, contentType, content, at }: { name: string; contentType: string; content: Buffer; at: Date },
     repeatabilityId?: string,
   ): Promise<Attachment> {
     return this.#once(repeatabilityId, async (client) => {
       const { rows } = await client.query(
-        `insert into attachments (id, set, record_id, name, content_type, size, sha256, content) values ($1,$2,$3,$4,$5,$6,$7,$8)
+        `insert into attachments (id, set, record_id, name, content_type, size, sha256, content, created_at)
+         values ($1,$2,$3,$4,$5,$6,$7,$8,$9)
          returning ${ATTACHMENT}`,
         [
           randomUUID(),
@@ -247,6 +248,7 @@ export class Store {
           content.length,
           createHash('sha256').update(content).digest('hex'),
           content,
+          at,
         ],
       );
       const attachment = rows[0] as Attachment;

@@ -5,7 +5,7 @@ import { closeDatabase, openDatabase } from '../../server/db/database';
 import { connections, events, guesses, people, sessions, trail } from '../../server/db/schema';
 import { usualRules, readRules, refuseUnfiledKind, refuseUnseenKind, writeRules } from '../../server/people/access';
 import type { Caller } from '../../server/people/caller';
-import { keepDemoPeople } from '../../server/people/demo';
+import { keepDemoPeople } from '../../server/demo/demo-people';
 import { countGuess } from '../../server/people/guesses';
 import {
   acceptInvitation,

@@ -24,7 +24,9 @@ export interface Stack {
   /** Gives a field another name, as whoever runs the CRM does on its page. */
   renameInCrm(type: string, from: string, to: string): Promise<void>;
   /** The files on a record; on a deal where no set is said. */
-  attachments(id: string, set?: string): Promise<{ name: string; sha256: string }[]>;
+  attachments(id: string, set?: string): Promise<{ name: string; sha256: string; created_at: Date }[]>;
+  /** A record as the CRM has it. */
+  recordInCrm(set: 'Deals' | 'LineItems', id: string): Promise<Record<string, unknown>>;
   /** Has the CRM hold other bytes than it was sent. */
   changeAttachment(dealId: string, name: string, sha256: string): Promise<void>;
   /** Publishes a template again as it is, as its next version. */
@@ -74,10 +76,14 @@ export async function openStack(restored?: (url: string) => Promise<void>): Prom
     },
     async attachments(id, set = 'Deals') {
       const { rows } = await crmPool.query(
-        'select name, sha256 from attachments where record_id = $1 and set = $2 order by created_at',
+        'select name, sha256, created_at from attachments where record_id = $1 and set = $2 order by created_at',
         [id, set],
       );
-      return rows as { name: string; sha256: string }[];
+      return rows as { name: string; sha256: string; created_at: Date }[];
+    },
+    async recordInCrm(set, id) {
+      const { rows } = await crmPool.query('select body from records where set = $1 and id = $2', [set, id]);
+      return (rows[0] as { body: Record<string, unknown> }).body;
     },
     async changeAttachment(dealId, name, sha256) {
       await crmPool.query('update attachments set sha256 = $3 where record_id = $1 and name = $2', [

@@ -43,6 +43,7 @@ export class Lumbix {
       LUMBIX_STORAGE_PORT: String(this.port + 3),
       LUMBIX_DATA: this.data,
       LUMBIX_RATE_FACTOR: '1000',
+      LUMBIX_HISTORY: 'no',
     };
     const start = spawn('bash', ['start', '--fresh'], { env, stdio: ['ignore', 'pipe', 'inherit'] });
     this.#start = start;

@@ -23,7 +23,10 @@ const chosenFrom = (all: readonly { id: string; label: string }[]) =>
 /** Stands for the edition that the record asks for. */
 const OWN = '*';
 const choices = computed(() => [
-  { value: OWN, label: `As the ${proof.record.called} says${proof.choices.edition ? '' : `: ${label(proof.edition)}`}` },
+  {
+    value: OWN,
+    label: `As the ${proof.record.called} says${proof.choices.edition ? '' : `: ${label(proof.edition)}`}`,
+  },
   ...chosenFrom(proof.editions),
 ]);
 /** The first plan is the template's own choice, and needs no word in the address. */

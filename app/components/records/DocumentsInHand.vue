@@ -29,6 +29,7 @@ const wayTo = ({ id, template }: (typeof documents)[number]) => ({
 
 <style scoped>
 .in-hand {
+  margin-bottom: 16px;
   padding: 10px 14px;
   border-left: 2px solid var(--brass);
   background: var(--brass-50);

@@ -1,5 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import { calledByType } from '../../../core/record/schema';
+import { now } from '../../clock';
 import { sha256 } from '../../assets';
 import { recordSchema } from '../../records/record-schema';
 import { SourceError, type RecordFile } from '../../records/source';
@@ -28,7 +29,7 @@ export const attach: StepKind = {
       );
     const called = calledByType(await recordSchema(), document.recordType);
     return {
-      changes: { state: 'filed', filedAt: new Date() },
+      changes: { state: 'filed', filedAt: now() },
       answer: { attachment: attachment.id },
       told: [
         { kind: 'attached', sentence: `“${attachment.name}” is on the ${called} in the CRM.` },
