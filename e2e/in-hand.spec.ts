@@ -1,6 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { pageOf } from './callers';
 import { changeInCrm, clearFaults } from './crm';
+import { dropDrafts } from './drafts';
 
 /** A document that is otherwise than its template and its record say, for itself alone. */
 test.afterEach(({ request }) => clearFaults(request));
@@ -41,6 +42,49 @@ test('a blank is given for one document alone, and is blank on the deal still', 
   await page.goto('/records/Deal/D-1233');
   await expect(page.getByRole('heading', { name: '1 document in hand' })).toBeVisible();
   await expect(page.getByRole('button', { name: /^Unit price of line 1: blank/ })).toBeVisible();
+});
+
+test('what a template asks for is filled in, checked as it is typed, and printed', async ({ page }) => {
+  await page.goto('/records/Deal/D-1246/produce/delivery-note?leaf=document');
+  await expect(page.locator('[data-page="1"] svg')).toBeVisible();
+  const asked = page.getByRole('region', { name: 'Asked for' });
+  await asked.getByRole('button', { name: 'Packages: blank' }).click();
+  const input = asked.getByRole('textbox', { name: 'Packages' });
+  await expect(input).toBeFocused();
+  await input.fill('some');
+  await input.press('Enter');
+  await expect(asked.getByRole('alert')).toBeVisible();
+  await input.fill('7');
+  await input.press('Enter');
+  await expect(asked.getByRole('button', { name: 'Packages: 7' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '7', exact: true }).first()).toBeVisible();
+  await expect(page).toHaveURL(/production=/);
+  await page.reload();
+  await expect(asked.getByRole('button', { name: 'Packages: 7' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take back: Packages' }).click();
+  await expect(asked.getByRole('button', { name: 'Packages: blank' })).toBeVisible();
+});
+
+test('an author has something asked for in the form, and formulas read it', async ({ page }) => {
+  await page.goto('/templates/receipt');
+  await page.getByRole('link', { name: 'Filing', exact: true }).click();
+  await page.getByRole('button', { name: 'Ask for something …' }).click();
+  const form = page.getByRole('article', { name: /^Asked for: / });
+  const label = form.getByLabel('What is asked for');
+  await label.fill('Paid by');
+  await label.press('Enter');
+  await expect(form.getByText('In formulas: ask.paid_by')).toBeVisible();
+  await form.getByRole('combobox', { name: 'Kind of Paid by' }).click();
+  await page.getByRole('option', { name: 'Choice' }).click();
+  const values = form.getByLabel('One of');
+  await values.fill('transfer, cash , transfer');
+  await values.press('Enter');
+  await expect(values).toHaveValue('transfer, cash');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(values).toHaveValue('first, second');
+  await form.getByRole('button', { name: /^Remove/ }).click();
+  await expect(form).toBeHidden();
+  await dropDrafts(page);
 });
 
 test('a section is switched off, words are changed, a clause is put in; a colleague goes on and files it', async ({

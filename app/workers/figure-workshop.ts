@@ -44,6 +44,8 @@ import { checkContext } from '#core/template/check';
 import { usesIn, type Uses } from '#core/template/where-used';
 import { pathsAround, picturePaths } from '#core/record/paths';
 import { readsOf } from '#core/template/reads';
+import { answersOf } from '#core/production/answers';
+import type { Answer } from '#core/template/asks';
 import { documentRoots } from '#core/template/roots';
 import type { Pins, Template } from '#core/template/template';
 
@@ -128,18 +130,24 @@ export class FigureWorkshop {
     const checker = checkerFor(checkContext(template, schema, [houseStyle]));
     const { context } = checker;
     const edition = template.editions[0]?.id ?? '';
-    const sheetOf = JSON.stringify([locale, edition, company, issueDate]);
+    const { asks = [] } = template;
+    const sheetOf = JSON.stringify([locale, edition, company, issueDate, asks]);
     // What a record comes to stays, while only words are changed.
     if (checker !== this.#checker || sheetOf !== this.#sheetsOf) {
       const around = {
         sheet: context.sheet,
         schema,
         root: template.record.root,
-        roots: documentRoots({ company, issueDate, edition, locale }),
         locale,
         today: dayOf(issueDate),
       };
-      this.#sheetOf = (record) => new Sheet({ ...record, ...around });
+      const answered = (record: ShownRecord, answers: readonly Answer[]) => {
+        const roots = documentRoots({ company, issueDate, edition, locale, asks, answers });
+        return new Sheet({ ...record, ...around, roots });
+      };
+      const usual = (record: ShownRecord) =>
+        answersOf(asks, [], (formula) => answered(record, []).evaluate('ask', formula).value).answers;
+      this.#sheetOf = (record) => answered(record, usual(record));
       this.#sheets = new WeakMap();
       [this.#checker, this.#subjects, this.#sheetsOf] = [checker, new Subjects(checker), sheetOf];
     }

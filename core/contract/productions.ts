@@ -58,12 +58,14 @@ const shown = {
   afterFiling: all(words()),
   /** What was changed for this document: the values on its pages that are printed otherwise, by the change. */
   changed: requiredMapOf(all(words())),
-  /** The fields that findings and changes are about, by their paths: with the record that each is on, and its value there. */
+  /** What the template asks for, by its paths: whether it was said for this document, and whether it may stay blank. */
+  asks: all(shape({ path: words(), given: boolean().required(), optional: boolean().required() }).required()),
+  /** The fields that findings and changes are about, and what is asked for, by their paths: with their values, and the record that each is on. */
   fields: requiredMapOf(
     shape({
       field: fieldSchema,
       value: fieldValue(),
-      record: shape({ type: words(), id: words(), version: words().optional() }).required(),
+      record: shape({ type: words(), id: words(), version: words().optional() }).optional().default(undefined),
     }).required(),
   ),
   proved: shape({ sums: count() }).required(),

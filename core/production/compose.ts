@@ -29,6 +29,7 @@ import type { PictureField, RecordSnapshot } from '../record/snapshot';
 import { usedDigest } from '../record/used';
 import { outcomePath } from '../record/value-path';
 import { PrintedSum } from '../sheet/printed-sum';
+import type { Answer } from '../template/asks';
 import { assemble, wholeBlocks, type Assembled } from '../template/assemble';
 import type { Block } from '../template/blocks';
 import { checkContext } from '../template/check';
@@ -40,6 +41,7 @@ import type { Plan } from '../template/plan';
 import type { Fits, Pins, Template } from '../template/template';
 import { INTERFACE_LOCALE } from '../words/interface';
 import { phrase } from '../words/phrases';
+import { answersOf, isAnswer, unanswered } from './answers';
 import { priceBridge } from './bridge';
 import type { Composition, OutputSettings } from './composition';
 import { Compositor } from './compositor';
@@ -107,16 +109,26 @@ export interface Composing {
 export function composing(
   template: Template,
   snapshot: RecordSnapshot,
-  context: ComposeContext,
+  without: ComposeContext,
   makeSheet = sheetOver,
 ): Composing {
-  const { changes = [], pins, schema } = context;
-  const given = withGivenValues(snapshot, changes, schema);
+  const { changes = [], pins, schema } = without;
+  const given = withGivenValues(
+    snapshot,
+    changes.filter(({ change }) => !isAnswer(change)),
+    schema,
+  );
+  const said = answersOf(
+    template.asks ?? [],
+    changes.filter(({ change }) => isAnswer(change)),
+    (formula) => sheetOver(assemble(template, pins, undefined), given.record, without).evaluate('ask', formula).value,
+  );
+  const context: AnsweredContext = { ...without, answers: said.answers };
   const edition = context.edition ?? chosenEdition(template, given.record, context);
   const own = noted(assemble(template, pins, edition, context.houseStyle), schema);
   const whole = (blocks: readonly Block[]) => wholeBlocks(blocks, template, pins, own.edition);
   const { assembled, lost } = withChangedBlocks(own, changes, whole);
-  const made = { changes, lost: [...given.lost, ...lost] };
+  const made = { changes, lost: [...given.lost, ...said.lost, ...lost] };
   const composed = composingOf(assembled, given.record, context, makeSheet, made);
   return mixesDigits(composed.composition.document)
     ? composingOf(inLatinDigits(assembled), given.record, context, makeSheet, made)
@@ -151,10 +163,15 @@ function noted(assembled: Assembled, schema: RecordSchema): Assembled {
   };
 }
 
+/** With what is said to everything that the template asks for. */
+interface AnsweredContext extends ComposeContext {
+  answers?: readonly Answer[];
+}
+
 function composingOf(
   assembled: Assembled,
   snapshot: RecordSnapshot,
-  context: ComposeContext,
+  context: AnsweredContext,
   makeSheet: SheetMaker,
   made: Made,
 ): Composing {
@@ -228,17 +245,25 @@ function chosenEdition(template: Template, snapshot: RecordSnapshot, context: Co
 }
 
 /** Makes the figures of a record for a document of it. */
-type SheetMaker = (assembled: Assembled, snapshot: RecordSnapshot, context: ComposeContext) => Sheet;
+type SheetMaker = (assembled: Assembled, snapshot: RecordSnapshot, context: AnsweredContext) => Sheet;
 
 const sheetOver: SheetMaker = ({ template, edition, houseStyle }, snapshot, context) => {
-  const { schema, issueDate, timeZone, registered, number } = context;
+  const { schema, issueDate, timeZone, registered, number, answers } = context;
   const { id, locale } = edition;
   return new Sheet({
     sheet: template.sheet,
     schema,
     snapshot,
     root: template.record.root,
-    roots: documentRoots({ company: houseStyle.company, issueDate, edition: id, locale, number: number?.text }),
+    roots: documentRoots({
+      company: houseStyle.company,
+      issueDate,
+      edition: id,
+      locale,
+      number: number?.text,
+      asks: template.asks,
+      answers,
+    }),
     locale,
     today: dayOf(issueDate),
     timeZone,
@@ -252,9 +277,10 @@ export function lastSheet(): SheetMaker {
   let last: { snapshot: RecordSnapshot; schema: RecordSchema; of: string; sheet: Sheet } | undefined;
   return (assembled, snapshot, context) => {
     const { template, edition, houseStyle } = assembled;
-    const { schema, issueDate, timeZone, registered, number } = context;
+    const { schema, issueDate, timeZone, registered, number, answers } = context;
     const of = JSON.stringify([
       template.sheet, template.record.root, houseStyle.company, edition.id, edition.locale, issueDate, timeZone, registered, number,
+      template.asks, answers,
     ]); // prettier-ignore
     if (last?.snapshot !== snapshot || last.schema !== schema || last.of !== of)
       last = { snapshot, schema, of, sheet: sheetOver(assembled, snapshot, context) };
@@ -274,7 +300,7 @@ class DocumentComposer {
   constructor(
     readonly assembled: Assembled,
     sheet: Sheet,
-    readonly context: ComposeContext,
+    readonly context: AnsweredContext,
     readonly made: Made,
   ) {
     this.template = assembled.template;
@@ -286,6 +312,8 @@ class DocumentComposer {
   compose(): Composition {
     const { by, template, assembled } = this;
     for (const change of this.made.lost) this.by.findings.push(lostChange(change));
+    const { answers = [] } = this.context;
+    for (const answer of answers) by.findings.push(...unanswered(answer));
     this.#checkFit();
     this.#checkCurrency();
     const titleRuns = by.placed('title', this.#plan.title, 'plan');
@@ -328,6 +356,7 @@ class DocumentComposer {
       plan: this.#plan.id,
       output,
       annexes: annexes.files,
+      ...(answers.length > 0 && { answers }),
       used,
       usedDigest: usedDigest(used),
       leftOut: by.leftOut,

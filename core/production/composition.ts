@@ -1,6 +1,7 @@
 import type { PdfStandard } from '../template/template-file';
 import type { Meanings } from '../formula/meanings';
 import type { BridgeStep } from './bridge';
+import type { Answer } from '../template/asks';
 import type { Finding } from './findings/finding';
 import type { ComposedStep } from './plan-steps';
 import type { UsedValues } from '../record/used';
@@ -58,6 +59,8 @@ export interface Composition {
   leftOut: readonly { block: string; note: string }[];
   /** What was changed for this document alone, by the change: the values on the pages that are printed otherwise for it. */
   changed: Readonly<Record<string, readonly string[]>>;
+  /** What was asked for, with what was said; absent where nothing is. */
+  answers?: readonly Answer[];
   /** What is done once it is filed, in order. */
   steps: readonly ComposedStep[];
   /** How many printed columns were proved to add up, for the words under the findings. */

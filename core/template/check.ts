@@ -2,6 +2,7 @@ import { Checker, DOCUMENT_ROOT, type CheckContext, type Diagnostic } from '../s
 import { renamed, renameInFormula } from '../sheet/rename';
 import { TEXT, type Type } from '../formula/type';
 import type { RecordSchema } from '../record/schema';
+import { ASK, askTypes } from './asks';
 import { mapFormulas, placedFormulas, type FormulaPlace } from './formulas';
 import type { HouseStyle } from './house-style';
 import type { Template } from './template';
@@ -14,7 +15,7 @@ export interface PlacedDiagnostic extends Diagnostic {
 
 /** What the formulas of a template are checked against. */
 export function checkContext(
-  template: Pick<Template, 'sheet' | 'record'>,
+  template: Pick<Template, 'sheet' | 'record' | 'asks'>,
   schema: RecordSchema,
   houseStyles: readonly Pick<HouseStyle, 'company'>[] = [],
 ): CheckContext {
@@ -24,7 +25,7 @@ export function checkContext(
     sheet: template.sheet,
     schema,
     record: template.record,
-    roots: { company, document: DOCUMENT_ROOT },
+    roots: { company, document: DOCUMENT_ROOT, [ASK]: askTypes(template.asks) },
   };
 }
 

@@ -49,6 +49,7 @@ const PARTS: Readonly<Record<string, (template: Template) => Piece[]>> = {
       // Blocks in place of others are among the blocks of the pages already.
       content: { label, ...edition, instead: Object.keys(instead ?? {}) },
     })),
+  Asks: ({ asks = [] }) => asks.map((ask) => ({ key: ask.name, name: ask.label, content: ask })),
   'Ways to file': ({ plans }) => plans.map((plan) => ({ key: plan.id, name: plan.label, content: plan })),
   Checks: ({ checks }) => checks.map((check) => ({ key: check.id, name: check.title, content: check })),
   'Joined PDFs': ({ annexes = [] }) => annexes.map((annex) => ({ key: annex.id, name: annex.label, content: annex })),

@@ -50,6 +50,13 @@ export function mapFormulas(template: Template, change: FormulaChange): Template
         file: at(`the annex “${annex.label}”`).formula(annex.file),
       })),
     }),
+    ...(template.asks && {
+      asks: template.asks.map((ask) =>
+        ask.default === undefined
+          ? ask
+          : { ...ask, default: at(`what “${ask.label}” usually is`).formula(ask.default) },
+      ),
+    }),
     ...(template.fits && { fits: fitsAt(template.fits, at('which records it is for')) }),
     checks: template.checks.map((check) => {
       const { formula, text } = at(`the check “${check.title}”`);

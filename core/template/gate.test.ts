@@ -42,6 +42,11 @@ describe('the gate', () => {
     ['a section of two otherwise', withBody({ type: 'whenSection', attrs: { id: 'own', when: 'true', note: 'it is so' }, content: [{ type: 'otherwise', attrs: { id: 'a' } }, { type: 'otherwise', attrs: { id: 'b' } }] }), 'The section “it is so” has one “then”'],
     ['a picture of nothing', withBody({ type: 'picture', attrs: { id: 'own', width: 10, alt: '' } }), 'The picture “own” is a file of the template or what a formula gives'],
     ['a check explained by no figure', { ...quote, checks: [{ id: 'c', title: 'C', formula: 'true', sentence: '', severity: 'warns', figure: 'gone' }] }, 'which is no figure of the document'],
+    ['two asks of one name', { ...quote, asks: [{ name: 'days', label: 'Days', type: 'number' }, { name: 'days', label: 'Days', type: 'text' }] }, 'Two of the asks are called “days”.'],
+    ['a choice among nothing', { ...quote, asks: [{ name: 'by', label: 'By', type: 'choice' }] }, '“By” is chosen among nothing.'],
+    ['an ask that is usually of another kind', { ...quote, asks: [{ name: 'days', label: 'Days', type: 'number', default: 'deal.name' }] }, '“Days” is a number, but what it usually is gives a text.'],
+    ['an ask whose formula names nothing', { ...quote, asks: [{ name: 'days', label: 'Days', type: 'number', default: 'totale' }] }, 'In what “Days” usually is, totale: There is no field and no figure “totale”'],
+    ['a formula over what is not asked for', withBody(paragraph('own', 'ask.nights')), 'In a paragraph, ask.nights:'],
     ['a PDF/A that is protected', { ...quote, plans: [{ ...quote.plans[0]!, pdf: { standard: 'pdf/a-2b', protection: { printing: true, copying: true, changing: false } } }] }, 'makes a PDF/A and protects it'],
     ['a PDF/A with a file that is none', { ...quote, plans: [{ ...quote.plans[0]!, pdf: { standard: 'pdf/a-2b' } }], annexes: [{ id: 'a', label: 'A', file: '"terms"' }], files: { terms: { mediaType: 'application/pdf', sha256: '0'.repeat(64), pages: 2 } } }, 'the file “terms” that may be joined to it is none'],
   ])('tells of %s', (_, template, sentence) => {

@@ -1,4 +1,5 @@
 /** The one gate: everything that is asked of a template, whoever brings it, before it is a version to make documents from. */
+import { askFaults } from './asks';
 import { MOST_TOLD, reportOf, type Fault, type FaultReport } from '../shape/faults';
 import type { RecordSchema } from '../record/schema';
 import { Checker } from '../sheet/check';
@@ -29,6 +30,7 @@ function* allFaults(template: Template, pins: Pins, checker: Checker): Generator
   yield* nameFaults(template);
   yield* outputFaults(template);
   yield* stepFaults(template, checker.context.schema);
+  yield* askFaults(template.asks, checker);
   for (const block of ownBlockLists(template).flatMap(everyBlock)) {
     for (const sentence of faultsIn(block, template)) yield { path: block.attrs.id, sentence };
   }
@@ -92,12 +94,13 @@ function* referenceFaults({ absent, circular }: Assembled): Generator<Fault> {
 }
 
 /** Names that must be told apart: of editions, plans, checks and annexes; and names that have to be there. */
-function* nameFaults({ editions, plans, checks, annexes = [], sheet, layout }: Template): Generator<Fault> {
+function* nameFaults({ editions, plans, checks, annexes = [], asks = [], sheet, layout }: Template): Generator<Fault> {
   for (const [what, all] of [
     ['editions', editions],
     ['plans', plans],
     ['checks', checks],
     ['annexes', annexes],
+    ['asks', asks.map(({ name }) => ({ id: name }))],
   ] as const) {
     for (const id of twice(all))
       yield { path: what, sentence: `Two of the ${what} are called “${id}”. Give one another id.` };

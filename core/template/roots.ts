@@ -2,6 +2,7 @@ import { dayOf } from '../formula/date';
 import type { SheetInput } from '../sheet/sheet';
 import { error, text, type Value } from '../formula/value';
 import { phrase } from '../words/phrases';
+import { ASK, askRoot, type Answer, type Ask } from './asks';
 import type { HouseStyle } from './house-style';
 
 /** What stands for the number on a proof, in the words of a locale. */
@@ -17,14 +18,26 @@ export interface DocumentFacts {
   locale: string;
   /** Absent until filing has given one. */
   number?: string;
+  /** What the template asks for, and what is said. */
+  asks?: readonly Ask[];
+  answers?: readonly Answer[];
 }
 
-/** The roots `company` and `document` of a document's formulas. */
-export function documentRoots({ company, issueDate, edition, locale, number }: DocumentFacts): SheetInput['roots'] {
+/** The roots `company`, `document` and `ask` of a document's formulas. */
+export function documentRoots({
+  company,
+  issueDate,
+  edition,
+  locale,
+  number,
+  asks,
+  answers,
+}: DocumentFacts): SheetInput['roots'] {
   const day = dayOf(issueDate);
   const issued: Value = day === undefined ? error(`The issue date ${issueDate} is not a date.`) : { type: 'date', day };
   return {
     company: Object.fromEntries(Object.entries(company).map(([key, value]) => [key, text(value)])),
     document: { number: text(number ?? numberToCome(locale)), issue_date: issued, edition: text(edition) },
+    [ASK]: askRoot(asks, answers),
   };
 }

@@ -15,6 +15,7 @@ import {
   type InferType,
 } from '../shape/shape';
 import { figureSheet } from '../sheet/figure';
+import { ask } from './asks';
 import { blockList } from './blocks';
 import type { Clause } from './clause';
 import { DOCUMENT_KINDS } from './document-kinds';
@@ -91,6 +92,8 @@ export const templateShape = shape({
   fits,
   /** The stages of a record at which it is usually produced. */
   stages: listOf(text(100).min(1).required(), 100),
+  /** What is asked for with each document. */
+  asks: listOf(ask, 50),
   houseStyle: id(),
   style: ownStyle,
   /** Formula that gives the edition's id; the first edition where it gives none that there is. */

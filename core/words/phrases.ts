@@ -33,6 +33,8 @@ const PHRASES: Readonly<Record<string, Translations>> = {
   'Disc.': ['Kort.', 'Dto.', 'Rabatt', 'الخصم'],
   Net: ['Netto', 'Neto', 'Netto', 'الصافي'],
   Weight: ['Gewicht', 'Peso', 'Gewicht', 'الوزن'],
+  Packages: ['Colli', 'Bultos', 'Packstücke', 'الطرود'],
+  Carrier: ['Vervoerder', 'Transportista', 'Frachtführer', 'الناقل'],
   'Tax base': ['Grondslag', 'Base imponible', 'Bemessungsgrundlage', 'الأساس الضريبي'],
   'Tax category': ['Btw-categorie', 'Tipo de IVA', 'Steuerkategorie', 'فئة الضريبة'],
   Rate: ['Tarief', 'Tipo', 'Satz', 'النسبة'],

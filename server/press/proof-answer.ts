@@ -3,6 +3,8 @@ import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, QueryOf, Served } from '../../core/contract/endpoint';
 import type { Composition } from '../../core/production/composition';
 import { sectionNotes } from '../../core/production/composed-blocks';
+import { ASK, askField } from '../../core/template/asks';
+import { memberPath } from '../../core/record/value-path';
 import type { FieldAt } from '../../core/record/field-at';
 import { pageContents } from '../../core/production/page-contents';
 import type { Run } from '../../core/template/composed';
@@ -55,6 +57,7 @@ export function proofContent(
     plan,
     annexes,
     steps,
+    answers = [],
   } = composition;
   const contents = pageContents(pages);
   return {
@@ -69,14 +72,20 @@ export function proofContent(
     leftOut,
     afterFiling: steps.flatMap((step) => ('skipped' in step ? [] : step.words)),
     changed: composition.changed,
-    fields: Object.fromEntries(
-      [...findings.flatMap(({ path }) => path ?? []), ...given].flatMap((path) => {
+    asks: answers.map(({ ask, given: said }) => ({
+      path: memberPath(ASK, ask.name),
+      given: said,
+      optional: ask.optional ?? false,
+    })),
+    fields: Object.fromEntries([
+      ...answers.map(({ ask, value }) => [memberPath(ASK, ask.name), { field: askField(ask), value }] as const),
+      ...[...findings.flatMap(({ path }) => path ?? []), ...given].flatMap((path) => {
         const found = field(path);
         if (!found) return [];
         const { type, id, version } = found.record;
-        return [[path, { field: found.field, value: found.value, record: { type, id, version } }]];
+        return [[path, { field: found.field, value: found.value, record: { type, id, version } }] as const];
       }),
-    ),
+    ]),
     proved,
     currency,
     edition,

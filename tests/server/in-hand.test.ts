@@ -7,6 +7,7 @@ import { documents, productions } from '../../server/db/schema';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import type { Caller } from '../../server/people/caller';
 import { Press } from '../../server/press/press';
+import { advance } from '../../server/productions/engine';
 import { documentsInHand, dropOldProductions } from '../../server/productions/production';
 import { proofDocument, proofParts } from '../../server/productions/proof';
 import { readDocument } from '../../server/register';
@@ -45,6 +46,39 @@ afterAll(async () => {
   press.close();
   await closeDatabase();
   await stack.close();
+});
+
+describe('what a template asks for', () => {
+  const DELIVERY = 'delivery-note';
+  const asked = (proof: Proof) =>
+    proof.asks.map(({ path, given }) => [path, given, proof.fields[path]!.value, proof.fields[path]!.record]);
+
+  it('is told with each proof, answered in it, and kept with what is filed', async () => {
+    const begun = await proofOf(services(), 'D-1210', DELIVERY, ME);
+    expect(asked(begun)).toEqual([
+      ['ask.carrier', false, null, undefined],
+      ['ask.packages', false, null, undefined],
+    ]);
+    const wanted = (value: string) => ({
+      templateId: DELIVERY,
+      recordId: 'D-1210',
+      choices: {},
+      changes: [change({ type: 'value', path: 'ask.packages', value })],
+      of: { id: begun.id },
+    });
+    const sending = { has: [], near: [1], encoding: 'identity' as const };
+    const { bytes } = await proofDocument(services(), wanted('12'), ME, sending);
+    const said = JSON.parse(Buffer.from(bytes).toString()) as Proof;
+    expect(asked(said)[1]).toEqual(['ask.packages', true, { number: '12' }, undefined]);
+    expect(Object.values(said.values).map(({ text }) => text)).toContain('12');
+    const { id } = await fileAs(services(), filingOf(said), ME);
+    await advance(services(), id);
+    const [row] = await database().select().from(documents).where(eq(documents.id, id));
+    expect(row!.composition!.answers).toMatchObject([
+      { value: null, given: false },
+      { value: { number: '12' }, given: true },
+    ]);
+  });
 });
 
 describe('a document in hand', () => {

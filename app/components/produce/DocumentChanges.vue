@@ -11,7 +11,10 @@ const { proof, frozen, mayWrite } = defineProps<{
 }>();
 const emit = defineEmits<{ takeBack: [id: string]; write: [id: string]; show: [value: string] }>();
 const isWritable = (change: DocumentChange) =>
-  mayWrite && change.type === 'value' && proof.fields[change.path]?.field.readonly === false;
+  mayWrite &&
+  change.type === 'value' &&
+  proof.fields[change.path]?.record !== undefined &&
+  !proof.fields[change.path]!.field.readonly;
 
 const placeOf = (id: string) => proof.changed[id]?.[0];
 </script>

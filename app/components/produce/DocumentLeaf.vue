@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { DocumentChange } from '#core/production/document-change';
+import type { FieldSchema } from '#core/record/schema';
 import type { Chosen, Proof } from '~/stores/proof';
 
 /** What is particular to this document: its circumstances, and what is otherwise in it than the template and the record say. */
@@ -10,6 +11,8 @@ const { proof } = defineProps<{
   mayWrite: boolean;
   /** Gives whether it was done. */
   make: (change: DocumentChange, label: string) => Promise<boolean>;
+  /** Gives a value for this document alone; gives why it was refused, or nothing. */
+  give: (path: string, field: FieldSchema, value: string) => Promise<string | undefined>;
 }>();
 defineEmits<{
   choose: [choice: Chosen];
@@ -94,6 +97,7 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
         <dd>{{ proof.annexes.map((annex) => annex.label).join(', ') }}, at the end</dd>
       </template>
     </dl>
+    <AskedFields :proof="proof" :frozen="frozen" :give="give" />
     <template v-if="proof.afterFiling.length > 0">
       <h3>After filing</h3>
       <ol class="after">

@@ -41,6 +41,8 @@ const giving = ref<string>();
 const goesTo = ref<'record' | 'document'>('document');
 const skipping = ref<string>();
 const reason = ref('');
+/** What the template asks for is on no record. */
+const isAsked = (path: string) => fields[path] !== undefined && fields[path].record === undefined;
 /** Files of a record are not typed. */
 const isGivable = (path: string) => fields[path] !== undefined && fields[path].field.type !== 'image';
 const vFocus = { mounted: (element: HTMLElement) => element.focus() };
@@ -88,7 +90,7 @@ function skip(finding: Finding): void {
         <template v-if="finding.path">
           <template v-if="isGivable(finding.path)">
             <PermittedButton
-              v-if="!fields[finding.path]!.field.readonly"
+              v-if="fields[finding.path]!.record && !fields[finding.path]!.field.readonly"
               :label="`Set on the ${called}`"
               size="small"
               severity="secondary"
@@ -97,7 +99,7 @@ function skip(finding: Finding): void {
               @press="((giving = finding.id), (goesTo = 'record'))"
             />
             <PermittedButton
-              label="For this document alone"
+              :label="fields[finding.path]!.record ? 'For this document alone' : 'Fill it in'"
               size="small"
               severity="secondary"
               outlined
@@ -106,6 +108,7 @@ function skip(finding: Finding): void {
             />
           </template>
           <Button
+            v-if="!isAsked(finding.path)"
             :label="`Open the ${called}`"
             size="small"
             severity="secondary"

@@ -114,6 +114,8 @@ useKeys({ 'Control+Enter': () => (publishOpen.value = mayPublish.value) });
           <Button label="Add a plan" severity="secondary" outlined size="small" @click="add" />
           <h2>Records</h2>
           <FitForm :template="template" :stages="stages" @change="change" />
+          <h2>Asked for with each document</h2>
+          <AsksForm :template="template" @change="change" />
         </aside>
         <section class="form" :aria-label="`The plan ${plan.label}`">
           <header>

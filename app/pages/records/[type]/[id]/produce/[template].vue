@@ -276,6 +276,7 @@ function showFinding(finding: Finding): void {
           :proof="store.proof"
           :frozen="store.busy || store.filing !== undefined || barred !== undefined"
           :make="(change, label) => told(store.make(change, label))"
+          :give="give"
           :may-write="me.mayNotChange(type) === undefined"
           @write="writeGiven"
           @take-back="told(store.takeBack($event))"

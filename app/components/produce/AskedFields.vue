@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import type { FieldSchema } from '#core/record/schema';
+import type { Proof } from '~/stores/proof';
+
+/** What the template asks for with each document, and what is said: given for this document, or what the template says. */
+const { proof, frozen, give } = defineProps<{
+  proof: Proof;
+  frozen: boolean;
+  /** Gives a value for this document alone; gives why it was refused, or nothing. */
+  give: (path: string, field: FieldSchema, value: string) => Promise<string | undefined>;
+}>();
+const typing = ref<string>();
+const asked = computed(() =>
+  proof.asks.flatMap(({ path, given, optional }) => {
+    const known = proof.fields[path];
+    return known ? [{ path, given, optional, ...known }] : [];
+  }),
+);
+</script>
+
+<template>
+  <section v-if="asked.length > 0" aria-label="Asked for">
+    <h3>Asked for</h3>
+    <ul>
+      <li v-for="{ path, given, optional, field, value } in asked" :key="path">
+        <span>{{ field.label }}</span>
+        <FieldInput
+          v-if="typing === path"
+          :field="field"
+          :value="value"
+          :label="field.label"
+          :write="(text) => give(path, field, text)"
+          @done="typing = undefined"
+        />
+        <span v-else class="value">
+          <button
+            type="button"
+            :class="{ blank: value === null && !optional }"
+            :disabled="frozen"
+            :aria-label="`${field.label}: ${fieldText(value, field) || 'blank'}`"
+            @click="typing = path"
+          >
+            {{ fieldText(value, field) || (optional ? 'none' : 'Fill in …') }}
+          </button>
+          <span v-if="!given && value !== null" class="quiet">as the template says</span>
+        </span>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+h3 {
+  margin: 16px 0 4px;
+  font: 500 13px/18px var(--sans);
+}
+li {
+  display: grid;
+  grid-template-columns: 84px minmax(0, 1fr);
+  gap: 2px 10px;
+  align-items: baseline;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--hairline-soft);
+}
+li > span:first-child {
+  color: var(--ink-quiet);
+  overflow-wrap: anywhere;
+}
+.value {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 8px;
+}
+button {
+  padding: 1px 6px;
+  background: var(--brass-50);
+  border: 1px dashed var(--brass);
+  color: var(--ink);
+  text-align: start;
+  cursor: pointer;
+}
+button:disabled {
+  background: none;
+  border-color: transparent;
+  cursor: default;
+}
+.blank {
+  color: var(--brick);
+}
+.quiet {
+  font-size: 12px;
+}
+</style>
