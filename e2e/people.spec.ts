@@ -158,8 +158,15 @@ test('each role sees what it may not do, with the reason', async ({ page }) => {
   await expect(page.getByLabel('Page 1 of').first()).toBeVisible();
   await expect(page.getByText('To file a document takes the role producer or finance.')).toBeVisible();
 
-  // Producer: quotes, but no invoices.
+  await page.goto('/records/Deal/D-1187/produce/glasshouse-quote');
+  await page.getByRole('button', { name: 'Open the figure' }).click();
+  await expect(page).toHaveURL(/\/templates\/glasshouse-quote\/figures\?record=D-1187&figure=subtotal$/);
+
+  // Producer: quotes, but no invoices; figures are the author's.
   await pageOf(page, 'producer');
+  await page.goto('/records/Deal/D-1187/produce/glasshouse-quote');
+  await expect(page.getByRole('button', { name: 'See workings' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Open the figure' })).toBeHidden();
   await page.goto('/records/Deal/D-1188/produce/deposit-invoice');
   await expect(page.getByText('To file documents of the kind “invoice” takes the role finance.')).toBeVisible();
   await page.goto('/templates/glasshouse-quote/figures');

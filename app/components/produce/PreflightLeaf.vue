@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { Finding } from '#core/production/findings/finding';
 import type { FieldSchema } from '#core/record/schema';
+import type { RouteLocationRaw } from 'vue-router';
 import type { Proof } from '~/stores/proof';
 import { useRecordTypesStore } from '~/stores/record-types';
 
 /** The findings, each with its ways out: set the field, see the workings, skip with a reason. */
-const { findings, skipped, proved, read, record, whyNot, fields, mayNotSet, set, give } = defineProps<{
+const { findings, skipped, proved, read, record, whyNot, fields, mayNotSet, set, give, figureTo } = defineProps<{
   findings: readonly Finding[];
   skipped: Readonly<Record<string, string>>;
   proved: number;
@@ -23,6 +24,8 @@ const { findings, skipped, proved, read, record, whyNot, fields, mayNotSet, set,
   set: (path: string, field: FieldSchema, value: string) => Promise<string | undefined>;
   /** Gives a value for this document alone; gives why it was refused, or nothing. */
   give: (path: string, field: FieldSchema, value: string) => Promise<string | undefined>;
+  /** Where an author changes the figure of some workings. */
+  figureTo: (workings: string | undefined) => RouteLocationRaw | undefined;
 }>();
 const emit = defineEmits<{
   show: [finding: Finding];
@@ -125,6 +128,14 @@ function skip(finding: Finding): void {
           severity="secondary"
           outlined
           @click="emit('workings', finding.workings)"
+        />
+        <Button
+          v-if="figureTo(finding.workings)"
+          label="Open the figure"
+          size="small"
+          severity="secondary"
+          outlined
+          @click="navigateTo(figureTo(finding.workings)!)"
         />
         <Button
           v-if="skipped[finding.id]"

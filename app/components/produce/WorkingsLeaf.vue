@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { RouteLocationRaw } from 'vue-router';
 import type { Workings } from '#core/sheet/workings';
 import type { BridgeStep } from '#core/production/bridge';
 import type { PrintedFigure } from '#core/production/composition';
@@ -14,6 +15,8 @@ const {
   figures: readonly PrintedFigure[];
   bridge: readonly BridgeStep[] | null;
   hint?: string;
+  /** Where an author changes the figure that is shown. */
+  figureTo?: RouteLocationRaw;
 }>();
 const emit = defineEmits<{ open: [id: string | undefined] }>();
 </script>
@@ -38,6 +41,7 @@ const emit = defineEmits<{ open: [id: string | undefined] }>();
     </template>
     <h4>Formula</h4>
     <p class="formula mono">{{ shown.formula }}</p>
+    <NuxtLink v-if="figureTo" :to="figureTo">Open the figure</NuxtLink>
     <template v-if="shown.inputs.length > 0">
       <h4>Made from</h4>
       <table>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import type { RouteLocationRaw } from 'vue-router';
 import type { FieldSchema } from '#core/record/schema';
 import type { Finding } from '#core/production/findings/finding';
+import { figureOfWorkings } from '~/editor/figure-of-workings';
 import { useMeStore } from '~/stores/me';
 import { useRecordTypesStore } from '~/stores/record-types';
 import type { ApiProblem } from '~/composables/api';
@@ -142,6 +144,14 @@ async function give(path: string, { label }: FieldSchema, value: string): Promis
   return refused && `${refused.title}. ${refused.detail}`;
 }
 
+/** For authors: where the figure of some workings is declared. Other values have no formula of their own on the sheet. */
+function figureTo(workings: string | undefined): RouteLocationRaw | undefined {
+  if (workings === undefined || me.mayNot('publish')) return undefined;
+  const isFigure = workings.includes(' of ') || store.proof?.figures.some(({ name }) => name === workings);
+  const figure = isFigure ? figureOfWorkings(workings) : undefined;
+  return figure && { path: `/templates/${templateId.value}/figures`, query: { record: recordId.value, figure } };
+}
+
 /** The total whose workings are shown: it can be worked back from. */
 const agreed = computed(() =>
   store.proof?.figures.find(({ workings, isSum, internal }) => workings === store.workings?.id && isSum && !internal),
@@ -252,6 +262,7 @@ function showFinding(finding: Finding): void {
           :may-not-set="me.mayNotChange(type)"
           :set="setOnRecord"
           :give="give"
+          :figure-to="figureTo"
           @show="showFinding"
           @workings="openWorkings"
           @skip="store.skip"
@@ -262,6 +273,7 @@ function showFinding(finding: Finding): void {
             :shown="store.workings"
             :figures="store.proof.figures"
             :bridge="store.proof.bridge"
+            :figure-to="figureTo(store.workings?.id)"
             @open="openWorkings"
           />
           <WorkBack
