@@ -105,17 +105,14 @@ async function giveUpAll(): Promise<void> {
         <span class="name">
           {{ label }} <span class="quiet">{{ title }}</span>
         </span>
-        <FieldInput
-          v-if="typing === path"
+        <TypedValue
+          :open="typing === path"
           :field="{ ...field, nullable: true }"
           :value="value"
           :label="`${label}, tried`"
           :write="(text) => tryIt(path, text)"
-          @done="typing = undefined"
+          @update:open="typing = $event ? path : undefined"
         />
-        <button v-else type="button" class="tried" @click="typing = path">
-          {{ fieldText(value, field) || 'blank' }}
-        </button>
         <button v-if="isTried(path)" type="button" class="in-words" @click="giveUp(path)">As it is</button>
       </li>
     </ul>
@@ -143,15 +140,6 @@ li {
 }
 .name .quiet {
   font-weight: 400;
-}
-.tried {
-  justify-self: start;
-  padding: 1px 6px;
-  background: var(--brass-50);
-  border: 1px dashed var(--brass);
-  color: var(--ink);
-  text-align: start;
-  cursor: pointer;
 }
 .in-words {
   justify-self: start;

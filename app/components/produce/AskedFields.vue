@@ -9,7 +9,6 @@ const { proof, frozen, give } = defineProps<{
   /** Gives a value for this document alone; gives why it was refused, or nothing. */
   give: (path: string, field: FieldSchema, value: string) => Promise<string | undefined>;
 }>();
-const typing = ref<string>();
 const asked = computed(() =>
   proof.asks.flatMap(({ path, given, optional }) => {
     const known = proof.fields[path];
@@ -24,24 +23,16 @@ const asked = computed(() =>
     <ul>
       <li v-for="{ path, given, optional, field, value } in asked" :key="path">
         <span>{{ field.label }}</span>
-        <FieldInput
-          v-if="typing === path"
-          :field="field"
-          :value="value"
-          :label="field.label"
-          :write="(text) => give(path, field, text)"
-          @done="typing = undefined"
-        />
-        <span v-else class="value">
-          <button
-            type="button"
-            :class="{ blank: value === null && !optional }"
-            :disabled="frozen"
-            :aria-label="`${field.label}: ${fieldText(value, field) || 'blank'}`"
-            @click="typing = path"
-          >
-            {{ fieldText(value, field) || (optional ? 'none' : 'Fill in …') }}
-          </button>
+        <span class="value">
+          <TypedValue
+            :field="field"
+            :value="value"
+            :label="field.label"
+            :write="(text) => give(path, field, text)"
+            :none="optional ? 'none' : 'Fill in …'"
+            :missing="value === null && !optional"
+            :frozen="frozen"
+          />
           <span v-if="!given && value !== null" class="quiet">as the template says</span>
         </span>
       </li>
@@ -71,21 +62,8 @@ li > span:first-child {
   flex-wrap: wrap;
   gap: 2px 8px;
 }
-button {
-  padding: 1px 6px;
-  background: var(--brass-50);
-  border: 1px dashed var(--brass);
-  color: var(--ink);
-  text-align: start;
-  cursor: pointer;
-}
-button:disabled {
-  background: none;
-  border-color: transparent;
-  cursor: default;
-}
-.blank {
-  color: var(--brick);
+.value > .field-input {
+  flex: 1;
 }
 .quiet {
   font-size: 12px;
