@@ -65,6 +65,27 @@ test('what a template asks for is filled in, checked as it is typed, and printed
   await expect(asked.getByRole('button', { name: 'Packages: blank' })).toBeVisible();
 });
 
+test('a document is issued on an earlier day that its series allows, and no earlier', async ({ page }) => {
+  const before = (days: number) => new Date(Date.now() - days * 86_400_000);
+  const figures = (day: Date) => day.toLocaleDateString('en-GB', { timeZone: 'Europe/London' });
+  const words = (day: Date) =>
+    day.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'Europe/London' });
+  await page.goto('/records/Deal/D-1211/produce/full-proposal?leaf=document');
+  await expect(page.locator('[data-page="1"] svg')).toBeVisible();
+  const day = page.getByRole('combobox', { name: 'Issue date' });
+  await day.fill(figures(before(200)));
+  await day.press('Enter');
+  await expect(page.getByText(/numbers follow the days/)).toBeVisible();
+  await day.fill(figures(before(3)));
+  await day.press('Enter');
+  await expect(page.getByRole('button', { name: words(before(3)) }).first()).toBeVisible();
+  await expect(page).toHaveURL(/issueDate=\d{4}-\d{2}-\d{2}/);
+  await day.fill(figures(before(0)));
+  await day.press('Enter');
+  await expect(page.getByRole('button', { name: words(before(0)) }).first()).toBeVisible();
+  await expect(page).not.toHaveURL(/issueDate=/);
+});
+
 test('an author has something asked for in the form, and formulas read it', async ({ page }) => {
   await page.goto('/templates/receipt');
   await page.getByRole('link', { name: 'Filing', exact: true }).click();

@@ -47,10 +47,15 @@ export interface Chosen {
   plan?: string;
   /** Whether it takes a number of its own, though it could be the next revision of an earlier one. */
   asNew?: boolean;
+  /** The day of issue, where it is not today. ISO 8601. */
+  issueDate?: string;
 }
-export const chosenOf = ({ edition, plan, asNew }: Chosen): Chosen => ({ edition, plan, asNew });
+export const chosenOf = ({ edition, plan, asNew, issueDate }: Chosen): Chosen => ({ edition, plan, asNew, issueDate });
 const isSameChoice = (one: Chosen, other: Chosen): boolean =>
-  one.edition === other.edition && one.plan === other.plan && (one.asNew ?? false) === (other.asNew ?? false);
+  one.edition === other.edition &&
+  one.plan === other.plan &&
+  (one.asNew ?? false) === (other.asNew ?? false) &&
+  one.issueDate === other.issueDate;
 
 /** What a proof is of. */
 interface Subject extends Chosen {

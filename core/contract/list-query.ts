@@ -10,6 +10,6 @@ export const listQuery = {
   search: text(200),
 };
 
-const isoDay = () => string().matches(/^\d{4}-\d{2}-\d{2}$/, 'a day such as 2026-11-23');
+export const isoDay = () => string().matches(/^\d{4}-\d{2}-\d{2}$/, 'a day such as 2026-11-23');
 /** The first and the last of the days that something was on, both included. */
 export const days = { from: isoDay(), until: isoDay() };

@@ -56,8 +56,14 @@ export const documentsOn = (recordType: string, recordId: string): Asked<'GET /d
 export const proofAsked = (
   template: string,
   record: string,
-  { edition, plan, asNew, production }: { edition?: string; plan?: string; asNew?: boolean; production?: string } = {},
-): Asked<'GET /productions'> => ({ template, record, edition, plan, asNew, production });
+  {
+    edition,
+    plan,
+    asNew,
+    issueDate,
+    production,
+  }: { edition?: string; plan?: string; asNew?: boolean; issueDate?: string; production?: string } = {},
+): Asked<'GET /productions'> => ({ template, record, edition, plan, asNew, issueDate, production });
 
 /** How a list is sorted and from which row on it is shown, as its address says. */
 export function ordered(query: PageQuery, usual: { sort: string; descending: boolean }) {
@@ -83,9 +89,9 @@ const PAGES: Readonly<Record<string, (named: Readonly<Record<string, string>>, q
     addressOf('GET /records/{type}/{id}/templates', { parameters: { type, id } }),
     addressOf('GET /records/{type}/{id}/in-hand', { parameters: { type, id } }),
   ],
-  'records-type-id-produce-template': ({ id = '', template = '' }, { edition, plan, asNew, production }) => [
+  'records-type-id-produce-template': ({ id = '', template = '' }, { edition, plan, asNew, issueDate, production }) => [
     addressOf('GET /productions', {
-      query: proofAsked(template, id, { edition, plan, asNew: asNew === 'true' || undefined, production }),
+      query: proofAsked(template, id, { edition, plan, asNew: asNew === 'true' || undefined, issueDate, production }),
     }),
   ],
   register: (_, query) => [addressOf('GET /documents', { query: documentsAsked(query) }), addressOf('GET /register')],

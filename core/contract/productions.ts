@@ -17,7 +17,7 @@ import {
   workings,
 } from './answers';
 import { endpoint } from './endpoint';
-import { listQuery } from './list-query';
+import { isoDay, listQuery } from './list-query';
 
 /** A drawing of a page, or the glyphs that all of them share. Its digest names it from then on. */
 const drawn = {
@@ -93,7 +93,13 @@ const shown = {
   }).required(),
 };
 
-const madeChoices = shape({ plan: text(100), edition: text(100), houseStyle: text(100), asNew: boolean() });
+const madeChoices = shape({
+  plan: text(100),
+  edition: text(100),
+  houseStyle: text(100),
+  asNew: boolean(),
+  issueDate: isoDay(),
+});
 
 const proof = shape({
   /** Names the production: to explain it, to print a trial of it, to file it. */
@@ -104,6 +110,8 @@ const proof = shape({
   changes: all(madeChange),
   /** What is not left to the template. */
   choices: madeChoices.required(),
+  /** The days that it may be issued on. */
+  issueDates: shape({ from: day(), until: day() }).required(),
   /** The document that it is the next revision of, and the number that it has as such; or takes a new one all the same. */
   revises: shape({ id: uuidText(), number: words(), next: words(), asNew: boolean().required() }).nullable().defined(),
   template: shape({
@@ -141,6 +149,8 @@ export const productionEndpoints = {
       plan: text(100),
       /** Whether it takes a number of its own, though a document like it was filed before. */
       asNew: boolean(),
+      /** The day of issue, where it is not today. */
+      issueDate: isoDay(),
       /** A document in hand, to go on with. */
       production: uuid(),
     }).required(),

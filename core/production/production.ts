@@ -15,6 +15,8 @@ export interface Choices {
   clauses?: readonly Clause[];
   /** That it takes a number of its own, where it would be the next revision of what was filed before. */
   asNew?: boolean;
+  /** The day of issue, where it is not the day of filing. ISO 8601. */
+  issueDate?: string;
   /** Reasons for skipping findings that warn, by finding. */
   skips?: Readonly<Record<string, string>>;
 }

@@ -8,12 +8,22 @@ import { explainProof, proofDocument, proofPages, proofParts, trialPdf, workProo
 const FIRST = [1, 2];
 
 export const productionAnswers: Answers<typeof productionEndpoints> = {
-  'GET /productions': ({ query: { template, record, edition, plan, asNew, production }, services, caller, event }) => {
+  'GET /productions': ({
+    query: { template, record, edition, plan, asNew, issueDate, production },
+    services,
+    caller,
+    event,
+  }) => {
     const of = production === undefined ? undefined : { id: production };
     const wanted = {
       templateId: template,
       recordId: record,
-      choices: { ...(edition && { edition }), ...(plan && { plan }), ...(asNew && { asNew }) },
+      choices: {
+        ...(edition && { edition }),
+        ...(plan && { plan }),
+        ...(asNew && { asNew }),
+        ...(issueDate && { issueDate }),
+      },
       of,
     };
     return proofDocument(services, wanted, caller, { has: [], near: FIRST, encoding: encodingFor(event) });

@@ -157,6 +157,8 @@ export const series = pgTable('series', {
   label: text('label').notNull(),
   /** Formula of the number: `"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)`. */
   formula: text('formula').notNull(),
+  /** How many days before today a document may be issued on. */
+  backdatedDays: integer('backdated_days').notNull().default(0),
 });
 
 /** The next serial of a series in a period (a year). */
@@ -166,6 +168,8 @@ export const seriesCounters = pgTable(
     seriesId: text('series_id').notNull(),
     period: text('period').notNull(),
     next: integer('next').notNull(),
+    /** The latest day that something was issued on: numbers follow the days. */
+    lastIssued: date('last_issued', { mode: 'string' }),
   },
   (table) => [primaryKey({ columns: [table.seriesId, table.period] })],
 );

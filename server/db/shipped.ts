@@ -10,19 +10,22 @@ import type { Connection } from './database';
 import type { AcceptedStops } from './schema';
 import { clauses, houseStyles, places, series, templates, templateVersions } from './schema';
 
+/** Id, label, letter, and how many days before today a document may be issued on. */
 const SERIES = [
-  ['quote', 'Quotes', 'Q'],
-  ['proposal', 'Proposals', 'P'],
-  ['order', 'Order confirmations', 'O'],
-  ['agreement', 'Agreements', 'A'],
-  ['delivery', 'Delivery notes', 'D'],
-  ['invoice', 'Invoices', 'I'],
-  ['credit', 'Credit notes', 'C'],
-  ['letter', 'Letters', 'L'],
-  ['receipt', 'Receipts', 'R'],
-].map(([id, label, letter]) => ({
-  id: id!,
-  label: label!,
+  ['quote', 'Quotes', 'Q', 14],
+  ['proposal', 'Proposals', 'P', 14],
+  ['order', 'Order confirmations', 'O', 14],
+  ['agreement', 'Agreements', 'A', 14],
+  ['delivery', 'Delivery notes', 'D', 7],
+  ['invoice', 'Invoices', 'I', 7],
+  ['credit', 'Credit notes', 'C', 7],
+  ['letter', 'Letters', 'L', 14],
+  ['receipt', 'Receipts', 'R', 7],
+] as const;
+const SERIES_ROWS = SERIES.map(([id, label, letter, backdatedDays]) => ({
+  id,
+  label,
+  backdatedDays,
   formula: `"${letter}-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)`,
 }));
 
@@ -42,7 +45,7 @@ export interface Shipped {
  * changes; and one that was changed here stays the one that documents are produced from.
  */
 export async function loadShipped({ database: connection, press }: Keeping, shipped: Shipped): Promise<void> {
-  await connection.insert(series).values(SERIES).onConflictDoNothing();
+  await connection.insert(series).values(SERIES_ROWS).onConflictDoNothing();
   await connection.insert(places).values(ARCHIVE).onConflictDoNothing();
   for (const body of shipped.houseStyles) {
     const values = { id: body.id, name: body.name, body };

@@ -19,7 +19,16 @@ export type Span = QueryOf<Contract['GET /productions/{id}/pages']>;
 /** What is known of it before it is composed. */
 export type ProofHead = Pick<
   ProofAnswer,
-  'id' | 'revision' | 'changes' | 'choices' | 'revises' | 'template' | 'record' | 'issueDate' | 'editions'
+  | 'id'
+  | 'revision'
+  | 'changes'
+  | 'choices'
+  | 'issueDates'
+  | 'revises'
+  | 'template'
+  | 'record'
+  | 'issueDate'
+  | 'editions'
 >;
 export type DraftProofAnswer = Served<AnswerOf<Contract['POST /templates/{id}/draft/proof']>>;
 /** The same of a draft, which names no production. */

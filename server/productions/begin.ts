@@ -24,6 +24,7 @@ import { documentWords } from '../register';
 import { addToTrail } from '../trail';
 import { openSteps } from './engine';
 import { addEvent, tellChanged } from './events';
+import { noteIssued } from './issue-dates';
 import { takeNumber } from './numbers';
 import { holdRevision } from './revisions';
 import { changedMeanwhile, openProduction, planOf, productionInput, type Production } from './production';
@@ -123,7 +124,8 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
   if (request.revision !== undefined && request.revision !== proofed.revision) throw changedMeanwhile();
   const published = await publishedStill(database, proofed);
   const { template } = published;
-  if (proofed.issueDate !== today())
+  const isToday = proofed.choices.issueDate === undefined;
+  if (isToday && proofed.issueDate !== today())
     throw new Problem(
       409,
       'The day has changed',
@@ -154,6 +156,7 @@ async function begin(services: FilingServices, request: FilingRequest, key: stri
     });
     const number = held?.number ?? (await takeNumber(transaction, series, proofed.issueDate, caller.name));
     const text = held?.text ?? number.text;
+    await noteIssued(transaction, series, proofed.issueDate);
     await transaction
       .update(productions)
       .set({ snapshot, at, used, usedDigest, choices, inHand: false })

@@ -5,7 +5,6 @@ import type { Choices, Revising } from '../../core/production/production';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
 import { now } from '../clock';
-import { today } from '../config';
 import type { Connection, Database } from '../db/database';
 import { documents, productions } from '../db/schema';
 import { refuseUnseenKind, refuseUnseenRecord, seesKind } from '../people/access';
@@ -15,6 +14,7 @@ import { Problem } from '../problem';
 import { schemaFor } from '../records/record-list';
 import type { RecordId } from '../records/source';
 import { CRM } from '../records/sources';
+import { issueDatesOf, mayBeIssued, notIssued, type IssueDates } from './issue-dates';
 import { chosen, type WantedChoices } from './choices';
 import { revisedBy } from './revisions';
 import {
@@ -42,6 +42,7 @@ export interface Begun {
   choices: Choices;
   snapshot: RecordSnapshot;
   issueDate: string;
+  issueDates: IssueDates;
   at: Date;
   /** What it is the next revision of, though it may take a number of its own all the same. */
   revises: Revising | undefined;
@@ -59,9 +60,11 @@ export async function beginProduction(
   const { database } = services;
   const published = await producibleTemplate(database, wanted.templateId, caller);
   const known = wanted.of && (await goneOnWith(database, wanted, caller));
-  const choices = await chosen(database, wanted, known?.choices ?? {}, published, caller);
-  const at = now();
   const { template } = published;
+  const all = await chosen(database, wanted, known?.choices ?? {}, published, caller);
+  const issueDates = await issueDatesOf(database, planOf(template, all).series);
+  const choices = withIssueDate(all, issueDates, wanted.choices.issueDate);
+  const at = now();
   const record = { type: template.record.type, id: wanted.recordId };
   const [snapshot, revises] = await Promise.all([
     readForTemplate(services, published, wanted.recordId, choices),
@@ -73,12 +76,25 @@ export async function beginProduction(
     published,
     choices,
     snapshot,
-    issueDate: today(),
+    issueDate: choices.issueDate ?? issueDates.until,
+    issueDates,
     at,
     revises,
     revision: (known?.revision ?? -1) + 1,
     isKnown: known !== undefined,
   };
+}
+
+/**
+ * Choices with the day of issue that holds. One that was chosen on another day and is not possible any more gives way to today.
+ * @throws Problem where a day is asked for that is not possible
+ */
+function withIssueDate(choices: Choices, dates: IssueDates, asked: string | undefined): Choices {
+  const { issueDate, ...others } = choices;
+  if (issueDate === undefined || issueDate === dates.until) return others;
+  if (mayBeIssued(issueDate, dates)) return choices;
+  if (asked !== undefined) throw notIssued(dates);
+  return others;
 }
 
 /** The production that somebody goes on with. @throws Problem where it is another one’s, of something else, or was changed meanwhile */
@@ -128,7 +144,7 @@ export async function productionInput(
   return compositionInput(connection, published, snapshot, { ...circumstances(choices), issueDate, number }, at);
 }
 
-const circumstances = ({ skips: _skips, clauses: _clauses, ...forced }: Choices) => forced;
+const circumstances = ({ skips: _skips, clauses: _clauses, issueDate: _date, ...forced }: Choices) => forced;
 
 /** What a version holds on to, and the clauses that were put in for one document. */
 const withClauses = (

@@ -48,16 +48,26 @@ export async function proofDocument(
 /** Names a proof for the press: each time that somebody goes on with a production, it is another one. */
 const keyOf = ({ id, revision }: { id: string; revision: number }) => `${id} ${revision}`;
 
-async function headOf({ id, published, snapshot, issueDate, revision, choices, revises }: Begun): Promise<ProofHead> {
+async function headOf({
+  id,
+  published,
+  snapshot,
+  issueDate,
+  issueDates,
+  revision,
+  choices,
+  revises,
+}: Begun): Promise<ProofHead> {
   const { template, versionId, version } = published;
-  const { plan, edition, houseStyle, asNew } = choices;
+  const { plan, edition, houseStyle, asNew, issueDate: chosenDate } = choices;
   const schema = await recordSchema();
   const { type } = snapshot;
   return {
     id,
     revision,
     changes: choices.changes ?? [],
-    choices: { plan, edition, houseStyle, asNew },
+    choices: { plan, edition, houseStyle, asNew, issueDate: chosenDate },
+    issueDates,
     revises: revises
       ? { id: revises.id, number: revises.number, next: revises.next.text, asNew: choices.asNew ?? false }
       : null,

@@ -42,6 +42,7 @@ const HEAD = {
   template: { id: 'quote', name: 'Quote', kind: 'quote', versionId: 'v', version: 1, plans: [] },
   record: { type: 'Deal', called: 'deal', id: 'D-1', name: 'Two gates' },
   issueDate: '2026-11-23',
+  issueDates: { from: '2026-11-09', until: '2026-11-23' },
   editions: [],
 };
 const PROOFING: Proofing = { head: HEAD, has: [], near: [1], encoding: 'identity' };

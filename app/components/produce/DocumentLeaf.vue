@@ -14,12 +14,22 @@ const { proof } = defineProps<{
   /** Gives a value for this document alone; gives why it was refused, or nothing. */
   give: (path: string, field: FieldSchema, value: string) => Promise<string | undefined>;
 }>();
-defineEmits<{
+const emit = defineEmits<{
   choose: [choice: Chosen];
   takeBack: [id: string];
   write: [id: string];
   show: [value: string];
 }>();
+const dayProblem = ref('');
+/** Today needs no choice. */
+function chooseDay(day: string | undefined): void {
+  const { from, until } = proof.issueDates;
+  dayProblem.value = '';
+  if (day === proof.issueDate) return;
+  if (day !== undefined && (day < from || day > until))
+    dayProblem.value = `Choose a day from ${dayText(from)} to ${dayText(until)}: numbers follow the days.`;
+  else emit('choose', { issueDate: day === until ? undefined : day });
+}
 const trialAddress = computed(() => addressOf('GET /productions/{id}/trial', { parameters: { id: proof.id } }));
 const chosenFrom = (all: readonly { id: string; label: string }[]) =>
   all.map(({ id, label: called }) => ({ value: id, label: called }));
@@ -56,7 +66,7 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
             ]"
             fluid
             :disabled="frozen"
-            @choose="$emit('choose', { asNew: $event === 'new' || undefined })"
+            @choose="emit('choose', { asNew: $event === 'new' || undefined })"
           />
         </dd>
       </template>
@@ -69,7 +79,7 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
           :options="choices"
           fluid
           :disabled="frozen"
-          @choose="$emit('choose', { edition: $event === OWN ? undefined : $event })"
+          @choose="emit('choose', { edition: $event === OWN ? undefined : $event })"
         />
         <template v-else>{{ label(proof.edition) }}</template>
       </dd>
@@ -82,12 +92,24 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
             :options="chosenFrom(proof.template.plans)"
             fluid
             :disabled="frozen"
-            @choose="$emit('choose', { plan: choosePlan($event) })"
+            @choose="emit('choose', { plan: choosePlan($event) })"
           />
         </dd>
       </template>
       <dt>Issue date</dt>
-      <dd>{{ dayText(proof.issueDate) }}</dd>
+      <dd>
+        <template v-if="proof.issueDates.from === proof.issueDates.until">{{ dayText(proof.issueDate) }}</template>
+        <template v-else>
+          <PickDay
+            :value="proof.issueDate"
+            label="Issue date"
+            :busy="frozen"
+            @choose="chooseDay"
+            @unclear="dayProblem = `“${$event}” is not a day. Write it as ${dayInFigures(new Date())}.`"
+          />
+          <p v-if="dayProblem" class="fault" role="alert">{{ dayProblem }}</p>
+        </template>
+      </dd>
       <dt>Currency</dt>
       <dd>{{ proof.currency ?? 'none' }}</dd>
       <dt>Pages</dt>
@@ -143,6 +165,10 @@ h3 {
   padding-left: 18px;
   list-style: decimal;
   overflow-wrap: anywhere;
+}
+.fault {
+  margin-top: 4px;
+  color: var(--brick);
 }
 .trial {
   margin-top: 14px;

@@ -9,14 +9,15 @@ import type { ApiProblem } from '~/composables/api';
 import { chosenOf, type Chosen } from '~/stores/proof';
 
 definePageMeta({
-  middleware: ({ params: { id, template }, query: { edition, plan, asNew, production } }, from) => {
+  middleware: ({ params: { id, template }, query: { edition, plan, asNew, issueDate, production } }, from) => {
     // Another leaf of the same proof needs nothing new.
     const isSame =
       from.params.id === id &&
       from.params.template === template &&
       from.query.edition === edition &&
       from.query.plan === plan &&
-      from.query.asNew === asNew;
+      from.query.asNew === asNew &&
+      from.query.issueDate === issueDate;
     if (isSame) return;
     useProofStore().sendFor({
       record: String(id),
@@ -24,6 +25,7 @@ definePageMeta({
       edition: edition?.toString(),
       plan: plan?.toString(),
       asNew: asNew === 'true' || undefined,
+      issueDate: issueDate?.toString(),
       production: production?.toString(),
     });
   },
@@ -49,6 +51,7 @@ const leaf = computed({
 const edition = computed(() => route.query.edition?.toString());
 const plan = computed(() => route.query.plan?.toString());
 const asNew = computed(() => route.query.asNew === 'true' || undefined);
+const issueDate = computed(() => route.query.issueDate?.toString());
 const leaves = computed(() => [
   { leaf: 'preflight' as const, word: 'Preflight', count: store.openFindings.length },
   { leaf: 'workings' as const, word: 'Workings' },
@@ -64,7 +67,7 @@ const isRenewed = refDebounced(
 
 const load = () => store.load(recordId.value, templateId.value);
 watch(
-  [recordId, templateId, edition, plan, asNew],
+  [recordId, templateId, edition, plan, asNew, issueDate],
   () =>
     void store.open({
       record: recordId.value,
@@ -72,6 +75,7 @@ watch(
       edition: edition.value,
       plan: plan.value,
       asNew: asNew.value,
+      issueDate: issueDate.value,
       production: route.query.production?.toString(),
     }),
   { immediate: true },
@@ -81,8 +85,7 @@ watch(
   () => store.inHand,
   (production) => {
     if (!store.proof) return;
-    const nothing: Chosen = { edition: undefined, plan: undefined, asNew: undefined };
-    const choices = production ? nothing : { ...nothing, ...chosenOf(store.proof.choices) };
+    const choices = chosenOf(production ? {} : store.proof.choices);
     void changeQuery({ production, ...inAddress(choices) }, 'replace');
   },
 );
