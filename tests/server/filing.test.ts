@@ -169,7 +169,9 @@ describe('filing', () => {
     await untilFiled(id);
     await until(async () => (await readDocument(database(), id, CALLER)).document.stepsLeft === 0);
     const { bytes, fileName, sha256 } = await readFile(database(), id, CALLER);
-    expect(await stack.attachments('D-1189')).toEqual([{ name: fileName, sha256 }]);
+    expect(await stack.attachments('D-1189')).toEqual([
+      { name: fileName, sha256, created_at: expect.any(Date) as Date },
+    ]);
     expect(fileName).toBe(`Offerte ${number} Kwekerij Ganzenpad.pdf`);
     const printed = execFileSync('pdftotext', ['-layout', '-', '-'], { input: bytes, encoding: 'utf8' });
     expect(printed).toContain(number);
