@@ -12,10 +12,10 @@ function setAsks(next: readonly Ask[], words: string): void {
   const { asks: _, ...rest } = template;
   emit('change', next.length > 0 ? { ...rest, asks: [...next] } : rest, words);
 }
-const set = (ask: Ask, values: Partial<Ask>) =>
+const set = (ask: Ask, values: Partial<Ask>, what: string) =>
   setAsks(
     asks.value.map((each) => (each.name === ask.name ? (withoutUnsaid({ ...each, ...values }) as Ask) : each)),
-    `${ask.label} changed`,
+    `${ask.label}: ${what} changed`,
   );
 function add(): void {
   const name = firstFree(
@@ -43,7 +43,7 @@ function rename(ask: Ask, typed: string): void {
   const others = asks.value.filter((each) => each !== ask).map((each) => each.name);
   const name =
     isUsed || plain === '' ? ask.name : firstFree((count) => (count === 1 ? plain : `${plain}_${count}`), others);
-  set(ask, { label, name });
+  set(ask, { label, name }, 'name');
 }
 const KINDS: Readonly<Record<Ask['type'], string>> = {
   text: 'Text',
@@ -55,11 +55,15 @@ const KINDS: Readonly<Record<Ask['type'], string>> = {
 };
 const kinds = ASK_TYPES.map((value) => ({ value, label: KINDS[value] }));
 function setKind(ask: Ask, type: Ask['type']): void {
-  set(ask, { type, allowed: type === 'choice' ? (ask.allowed ?? ['first', 'second']) : undefined, default: undefined });
+  set(
+    ask,
+    { type, allowed: type === 'choice' ? (ask.allowed ?? ['first', 'second']) : undefined, default: undefined },
+    'kind',
+  );
 }
 const setAllowed = (ask: Ask, typed: string) => {
   const allowed = [...new Set(typed.split(',').flatMap((each) => each.trim() || []))];
-  if (allowed.length > 0) set(ask, { allowed });
+  if (allowed.length > 0) set(ask, { allowed }, 'values');
 };
 </script>
 
@@ -91,14 +95,14 @@ const setAllowed = (ask: Ask, typed: string) => {
           :source="ask.default"
           :label="`What ${ask.label} usually is`"
           optional
-          @write="set(ask, { default: $event })"
+          @write="set(ask, { default: $event }, 'usual value')"
         />
       </div>
       <label class="check">
         <Checkbox
           binary
           :model-value="ask.optional === true"
-          @update:model-value="set(ask, { optional: $event || undefined })"
+          @update:model-value="set(ask, { optional: $event || undefined }, 'need')"
         />
         May stay blank
       </label>
