@@ -44,15 +44,23 @@ await page.getByRole('button', { name: 'Tamar Whitlow' }).click();
 await page.getByRole('navigation', { name: 'Places' }).waitFor();
 // Filed again it is the next revision.
 await file('D-1188');
-await page.getByRole('button', { name: 'Open the PDF' }).click();
-await page.locator('canvas[data-drawn]').nth(1).waitFor();
+await openFiled(2);
 await take('document');
 await printed('printed-quote', 1);
 for (const [deal, template, name, number] of [['D-1253', 'glasshouse-quote', 'printed-arabic', 1]] as const) {
   await file(deal, template);
-  await page.getByRole('button', { name: 'Open the PDF' }).click();
-  await page.locator('canvas[data-drawn]').first().waitFor();
+  await openFiled(1);
   await printed(name, number);
+}
+
+/** Opens what was filed, once so many of its pages are drawn. */
+async function openFiled(pages: number): Promise<void> {
+  await page.getByRole('button', { name: 'Open the PDF' }).click();
+  await page.waitForURL(/\/register\//);
+  await page
+    .locator('canvas[data-drawn]')
+    .nth(pages - 1)
+    .waitFor();
 }
 
 /** One page of the document that is open, as the printer would have it. */
