@@ -148,7 +148,7 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
 }
 dl {
   display: grid;
-  grid-template-columns: 84px 1fr;
+  grid-template-columns: 84px minmax(0, 1fr);
   gap: 5px 10px;
 }
 dt {
