@@ -14,7 +14,8 @@ export interface Act {
 }
 
 export type Deed =
-  | { type: 'file'; template: string; plan?: string; edition?: string; why?: string }
+  /** `why`: the reason for which findings are skipped. */
+  | { type: 'file'; template: string; why?: string }
   /** Begins a document and leaves it in hand, with changes for it alone. */
   | { type: 'begin'; template: string; changes: readonly { change: DocumentChange; label: string }[] }
   /** Has what was filed last on the record be void. */
@@ -26,12 +27,8 @@ export type Deed =
 
 type Told = [share: number, by: Act['by'], does: Deed];
 
-const file = (template: string, more: { plan?: string; edition?: string; why?: string } = {}): Deed => ({
-  type: 'file',
-  template,
-  ...more,
-});
-const quote = (why?: string): Deed => file('glasshouse-quote', why === undefined ? {} : { why });
+const file = (template: string, why?: string): Deed => ({ type: 'file', template, why });
+const quote = (why?: string): Deed => file('glasshouse-quote', why);
 const stage = (id: string, to: string): Deed => ({ type: 'change', area: 'deals', id, field: 'stage', to });
 /** The price of a deal's first line, as it is or `times` as much. */
 const price = (deal: string, times = 1): Deed => {
@@ -78,11 +75,7 @@ export const history: readonly Act[] = [
     [0.3, 'Rufus', { type: 'giveUp', template: 'glasshouse-quote', reason: 'Made for the wrong range.' }],
     [0.32, 'Rufus', quote()],
   ),
-  ...trailOf('D-1211', [
-    0.7,
-    'Tamar',
-    file('full-proposal', { why: 'The board wants the whole scope in one document.' }),
-  ]),
+  ...trailOf('D-1211', [0.7, 'Tamar', file('full-proposal', 'The board wants the whole scope in one document.')]),
   // Won, and confirmed.
   ...trailOf('D-1261', [0.5, 'Rufus', file('order-confirmation')], [0.56, 'Ines', file('deposit-invoice')]),
   // An invoice that went to the wrong place, and the one in its stead.
@@ -90,7 +83,7 @@ export const history: readonly Act[] = [
     'D-1245',
     [0.62, 'Ines', file('deposit-invoice')],
     [0.64, 'Ines', { type: 'void', reason: 'Sent to an address that has changed.' }],
-    [0.66, 'Ines', file('deposit-invoice', { why: 'The one before is void.' })],
+    [0.66, 'Ines', file('deposit-invoice', 'The one before is void.')],
   ),
   ...trailOf('D-1264', [0.7, 'Tamar', file('service-agreement')]),
   // Delivered, and not invoiced to its end.

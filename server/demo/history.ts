@@ -116,10 +116,8 @@ class Acting {
     const its = and(eq(documents.byId, this.caller.id), eq(documents.key, this.key));
     const [before] = await this.written.database.select({ id: documents.id }).from(documents).where(its);
     if (before) return () => Promise.resolve(before.id);
-    const { plan, edition, why = USUAL_REASON } = deed.type === 'file' ? deed : {};
-    const { id, findings } = await this.#produce(deed.template, {
-      choices: { ...(plan && { plan }), ...(edition && { edition }) },
-    });
+    const { why = USUAL_REASON } = deed.type === 'file' ? deed : {};
+    const { id, findings } = await this.#produce(deed.template, { choices: {} });
     const warnings = findings.filter(({ severity }) => severity === 'warns');
     const skips = Object.fromEntries(warnings.map((finding) => [finding.id, why]));
     return async () => (await beginFiling(this.written, { production: id, skips }, this.key, this.caller)).id;

@@ -62,14 +62,15 @@ export async function beginProduction(
   const known = wanted.of && (await goneOnWith(database, wanted, caller));
   const { template } = published;
   const all = await chosen(database, wanted, known?.choices ?? {}, published, caller);
-  const issueDates = await issueDatesOf(database, planOf(template, all).series);
-  const choices = withIssueDate(all, issueDates, wanted.choices.issueDate);
+  const { series } = planOf(template, all);
   const at = now();
   const record = { type: template.record.type, id: wanted.recordId };
-  const [snapshot, revises] = await Promise.all([
-    readForTemplate(services, published, wanted.recordId, choices),
-    revisedBy(database, template, planOf(template, choices).series, record),
+  const [snapshot, revises, issueDates] = await Promise.all([
+    readForTemplate(services, published, wanted.recordId, all),
+    revisedBy(database, template, series, record),
+    issueDatesOf(database, series),
   ]);
+  const choices = withIssueDate(all, issueDates, wanted.choices.issueDate);
   const id = known?.id ?? uuidv7();
   return {
     id,
