@@ -1,6 +1,6 @@
 import type { TemplateFile } from '../core/template/template-file';
 import { createHash } from 'node:crypto';
-import { inArray } from 'drizzle-orm';
+import { getTableColumns, inArray } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Asset, Assets } from '../core/template/composed';
 import {
@@ -10,6 +10,7 @@ import {
   type PictureField,
   type RecordSnapshot,
 } from '../core/record/snapshot';
+import type { Choices } from '../core/production/production';
 import type { Template } from '../core/template/template';
 import type { Connection } from './db/database';
 import { assets } from './db/schema';
@@ -33,11 +34,29 @@ export function sha256(bytes: Uint8Array): string {
 export async function keepAsset({ database, press }: Keeping, bytes: Uint8Array): Promise<TemplateFile> {
   const file = await press.lookOver(bytes);
   const kept = { sha256: sha256(bytes), ...file };
+  const { standard = null } = kept;
   await database
     .insert(assets)
     .values({ ...kept, bytes: Buffer.from(bytes) })
-    .onConflictDoNothing();
+    // What was kept before may not say its standard yet.
+    .onConflictDoUpdate({ target: assets.sha256, set: { standard } });
   return kept;
+}
+
+/** What kept files are, by their hashes; without those that are not here. */
+export async function keptFiles(
+  connection: Connection,
+  hashes: readonly string[],
+): Promise<Record<string, TemplateFile>> {
+  if (hashes.length === 0) return {};
+  const { bytes: _, ...columns } = getTableColumns(assets);
+  const rows = await connection.select(columns).from(assets).where(inArray(assets.sha256, hashes));
+  return Object.fromEntries(
+    rows.map((row) => {
+      const said = Object.entries(row).filter(([, value]) => value !== null);
+      return [row.sha256, Object.fromEntries(said) as unknown as TemplateFile];
+    }),
+  );
 }
 
 /** A kept file by its hash; undefined where there is none. */
@@ -69,11 +88,16 @@ export async function withFilesInside(connection: Connection, template: Template
   return { ...template, files: Object.fromEntries(files) };
 }
 
-/** The bytes of everything that a document of this template over this record may print. */
-export function availableAssets(connection: Connection, template: Template, snapshot: RecordSnapshot): Promise<Assets> {
-  const own = Object.values(template.files ?? {}).map((file) => file.sha256);
+/** The bytes of everything that a document of this template over this record may print, with the files that were put in for it. */
+export function availableAssets(
+  connection: Connection,
+  { files: own = {} }: Template,
+  snapshot: RecordSnapshot,
+  added: Choices['files'] = {},
+): Promise<Assets> {
+  const named = [...Object.values(own), ...Object.values(added)].map((file) => file.sha256);
   const pictures = picturesIn(snapshot).flatMap((picture) => picture.sha256 ?? []);
-  return read(connection, [...new Set([...own, ...pictures])]);
+  return read(connection, [...new Set([...named, ...pictures])]);
 }
 
 /** Files that were read lately: what has a hash never changes. */

@@ -6,6 +6,7 @@ const WORDS: { [Type in DocumentChange['type']]: (change: Extract<DocumentChange
   words: () => 'says something else',
   leaveOut: () => 'is left out',
   add: () => 'is put in',
+  join: () => 'is joined to the end',
 };
 
 /** What was changed in one document, after the name of what it is: “is left out”. */

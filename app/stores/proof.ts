@@ -70,6 +70,11 @@ interface GoingOn {
   revision?: number;
   changes?: readonly WantedChange[];
 }
+/** What was written to the record from here, as it was typed. */
+export interface Written {
+  path: string;
+  value: string;
+}
 const subjectOf = ({ record, template }: Subject): string => `${template} ${record}`;
 
 /** The proof that is open: its pages and findings, what a person does to them, and its filing. */
@@ -134,8 +139,14 @@ export const useProofStore = defineStore('proof', () => {
     });
 
   /** A proof with the drawings of the pages near the view. */
-  async function ask({ record, template, production, ...choices }: Subject, on?: GoingOn): Promise<Proof> {
+  async function ask(
+    { record, template, production, ...choices }: Subject,
+    on?: GoingOn,
+    written?: readonly Written[],
+  ): Promise<Proof> {
     const has = drawings.digests;
+    const shown = proof.value;
+    const isOfSame = shown?.record.id === record && shown.template.id === template;
     // The first of a page was sent for with the page itself.
     const answer =
       has.length === 0 && !on
@@ -148,6 +159,9 @@ export const useProofStore = defineStore('proof', () => {
               ...(on ? { ...on, changes: on.changes && [...on.changes] } : { production }),
               has,
               near: near.length > 0 ? [...near] : undefined,
+              // What changed on the record since is told.
+              since: isOfSame ? shown.id : undefined,
+              written: written && [...written],
             },
           });
     return { ...answer, pages: drawings.of(answer.pages) };
@@ -236,7 +250,7 @@ export const useProofStore = defineStore('proof', () => {
     }
   }
 
-  async function load(recordId: string, templateId: string): Promise<void> {
+  async function load(recordId: string, templateId: string, written?: readonly Written[]): Promise<void> {
     const wanted = { record: recordId, template: templateId, ...asked.value, production: inHand.value };
     const isAhead =
       ahead?.record === recordId &&
@@ -246,7 +260,16 @@ export const useProofStore = defineStore('proof', () => {
       Date.now() - ahead.at < FRESH;
     const sent = isAhead ? ahead!.proof : undefined;
     ahead = undefined;
-    problem.value = (await show(() => sent ?? ask(wanted))) ?? problem.value;
+    problem.value = (await show(() => sent ?? ask(wanted, undefined, written))) ?? problem.value;
+  }
+
+  /** Makes the proof anew where its record says something else by now. While the CRM is away, it stays as it is. */
+  async function lookAgain(): Promise<void> {
+    const shown = proof.value;
+    if (!shown || loading.value || busy.value || filing.value) return;
+    const answer = await api('GET /productions/{id}/changed', { parameters: { id: shown.id } }).catch(() => undefined);
+    const isAsBefore = proof.value === shown && !loading.value && !busy.value && !filing.value;
+    if (answer?.changed && isAsBefore) await load(shown.record.id, shown.template.id);
   }
 
   /** Shows a proof that is sent for, unless a newer one is asked for meanwhile. Gives why it did not come. */
@@ -427,6 +450,7 @@ export const useProofStore = defineStore('proof', () => {
     pagesFailed,
     open,
     load,
+    lookAgain,
     leave,
     inHand,
     choose,

@@ -81,6 +81,7 @@ export const finding: ShapeOf<Finding> = shape({
   values: listOf(words(), many).required(),
   path: words().optional(),
   workings: words().optional(),
+  ready: shape({ label: words(), reason: words() }),
 }).required();
 
 export const printedFigure: ShapeOf<PrintedFigure> = shape({

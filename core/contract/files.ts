@@ -1,11 +1,11 @@
-import { shape, text } from '../shape/shape';
+import { sha256Hex, shape } from '../shape/shape';
 import { LARGEST_FILE, templateFile } from '../template/template-file';
 import { endpoint } from './endpoint';
 
 export const fileEndpoints = {
   'POST /files': endpoint({
-    about: 'Keeps a picture or PDF for a template, once it was looked over; says what it is.',
-    may: 'publish',
+    about: 'Keeps a picture or PDF for a template or for one document, once it was looked over; says what it is.',
+    may: 'bring',
     body: { file: 'application/octet-stream', most: LARGEST_FILE },
     answer: templateFile,
     problems: [422],
@@ -14,12 +14,8 @@ export const fileEndpoints = {
   }),
   'GET /files/{sha256}': endpoint({
     about: 'A picture or PDF by the SHA-256 of its bytes.',
-    may: 'publish',
-    parameters: shape({
-      sha256: text(64)
-        .matches(/^[0-9a-f]{64}$/, 'a SHA-256 in hexadecimal')
-        .required(),
-    }).required(),
+    may: 'prove',
+    parameters: shape({ sha256: sha256Hex().required() }).required(),
     answer: { file: 'application/octet-stream' },
     problems: [404],
     twice: 'safe',

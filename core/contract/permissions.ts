@@ -18,6 +18,7 @@ export const ROLE_WORDS: Readonly<Record<Role, string>> = {
 export const PERMISSIONS = {
   look: { roles: ROLES, to: 'look at deals, templates and documents' },
   prove: { roles: ['author', 'producer', 'finance'], to: 'look at proofs' },
+  bring: { roles: ['author', 'producer', 'finance'], to: 'put in a picture or a PDF' },
   change: { roles: ['producer', 'finance'], to: 'change a record of the CRM' },
   file: { roles: ['producer', 'finance'], to: 'file a document' },
   void: { roles: ['finance'], to: 'void a document' },

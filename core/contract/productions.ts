@@ -75,7 +75,7 @@ const shown = {
   editions: all(shape({ id: words(), label: words() }).required()),
   /** The plan that it goes by. */
   plan: words(),
-  annexes: all(shape({ label: words(), sha256: words() }).required()),
+  annexes: all(shape({ label: words(), sha256: words(), pages: count() }).required()),
   pages: shape({
     /** SVG definitions. */
     glyphs: shape(drawn).required(),
@@ -174,6 +174,10 @@ export const productionEndpoints = {
       revision: number().integer().min(0),
       /** All that shall be otherwise in this document; where it is absent, what is in hand stays. */
       changes: wantedChanges(),
+      /** The proof that was looked at before this one: what changed on the record since is told. */
+      since: uuid(),
+      /** What the caller wrote to the record meanwhile, as it was typed: it is no news. */
+      written: listOf(shape({ path: text(1_000).min(1).required(), value: text(10_000).defined() }).required(), 100),
       ...drawingsWanted,
     }).required(),
     answer: proof,
@@ -194,6 +198,14 @@ export const productionEndpoints = {
     problems: [404, 422],
     twice: 'safe',
     perMinute: 300,
+  }),
+  'GET /productions/{id}/changed': endpoint({
+    about: 'Whether the record says something else by now than it did for this proof.',
+    may: 'prove',
+    parameters: ofProduction,
+    answer: shape({ changed: boolean().required() }).required(),
+    problems: [404, 503],
+    twice: 'safe',
   }),
   'GET /productions/{id}/parts': endpoint({
     about: 'What of a document can be changed for it alone: its sections, its words, the blocks that can be left out.',

@@ -9,6 +9,7 @@ const WORDS: Readonly<Record<DocumentChange['type'], string>> = {
   words: 'words changed',
   leaveOut: 'left out',
   add: 'added',
+  join: 'joined',
 };
 
 /** The note in the margin beside what was changed for one document: “words changed by Tamar Whitlow, 27 Nov”. */

@@ -13,6 +13,7 @@ import { Decimal } from '../money/decimal';
 import { LATIN_DIGITS, numberSymbols } from '../money/number-symbols';
 import type { MadeChange } from './document-change';
 import { partsOf, type DocumentParts } from './document-parts';
+import { changedSince } from './findings/changed-since';
 import { failedCheck } from './findings/failed-check';
 import { failedStep } from './findings/failed-step';
 import { failedValue } from './findings/failed-value';
@@ -26,7 +27,7 @@ import { untranslated } from './findings/untranslated';
 import { own } from '../record/own';
 import { calledByType, type RecordSchema } from '../record/schema';
 import type { PictureField, RecordSnapshot } from '../record/snapshot';
-import { usedDigest } from '../record/used';
+import { usedChanges, usedDigest, type UsedValues } from '../record/used';
 import { outcomePath } from '../record/value-path';
 import { PrintedSum } from '../sheet/printed-sum';
 import type { Answer } from '../template/asks';
@@ -39,11 +40,13 @@ import { splitPlaceholders } from '../template/placeholders';
 import { documentRoots, numberToCome } from '../template/roots';
 import type { Plan } from '../template/plan';
 import type { Fits, Pins, Template } from '../template/template';
+import type { PdfStandard, TemplateFile } from '../template/template-file';
 import { INTERFACE_LOCALE } from '../words/interface';
 import { phrase } from '../words/phrases';
 import { answersOf, isAnswer, unanswered } from './answers';
 import { priceBridge } from './bridge';
 import type { Composition, OutputSettings } from './composition';
+import type { Choices } from './production';
 import { Compositor } from './compositor';
 import { safeFileName } from './file-name';
 import { composeSteps } from './plan-steps';
@@ -75,6 +78,10 @@ export interface ComposeContext {
   trial?: boolean;
   /** What was changed for this document alone. */
   changes?: readonly MadeChange[];
+  /** The pictures and PDFs that were put in for it, by the SHA-256 of their bytes. */
+  files?: Choices['files'];
+  /** The record as it was when somebody looked at the document first, where it was otherwise: what that changes is told. */
+  earlier?: RecordSnapshot;
   /** That it takes a number of its own, where it could be the next revision of what was filed before. */
   asNew?: boolean;
   /** Labels of the places that copies are kept at, by their ids. */
@@ -107,12 +114,13 @@ export interface Composing {
 
 /** Composes a document, and keeps what it takes to explain it. `makeSheet`: of whoever composes for the same record again and again. */
 export function composing(
-  template: Template,
+  published: Template,
   snapshot: RecordSnapshot,
   without: ComposeContext,
   makeSheet = sheetOver,
 ): Composing {
   const { changes = [], pins, schema } = without;
+  const template = withFiles(published, without.files);
   const given = withGivenValues(
     snapshot,
     changes.filter(({ change }) => !isAnswer(change)),
@@ -128,17 +136,28 @@ export function composing(
   const own = noted(assemble(template, pins, edition, context.houseStyle), schema);
   const whole = (blocks: readonly Block[]) => wholeBlocks(blocks, template, pins, own.edition);
   const { assembled, lost } = withChangedBlocks(own, changes, whole);
-  const made = { changes, lost: [...given.lost, ...said.lost, ...lost] };
+  const { earlier, ...now } = without;
+  const made = {
+    changes,
+    lost: [...given.lost, ...said.lost, ...lost],
+    before: earlier && compose(published, earlier, now).used,
+  };
   const composed = composingOf(assembled, given.record, context, makeSheet, made);
   return mixesDigits(composed.composition.document)
     ? composingOf(inLatinDigits(assembled), given.record, context, makeSheet, made)
     : composed;
 }
 
-/** What was changed for a document, and what of it had nothing to change. */
+/** A template with the files that were put in for one document among its own. */
+const withFiles = (template: Template, files: ComposeContext['files']): Template =>
+  files ? { ...template, files: { ...template.files, ...files } } : template;
+
+/** What was changed for a document, what of it had nothing to change, and what changed by itself. */
 interface Made {
   changes: readonly MadeChange[];
   lost: readonly LostChange[];
+  /** What was used of the record when it was looked at first, where it was another one then. */
+  before?: UsedValues;
 }
 
 /** The same with words for each margin note. */
@@ -341,6 +360,7 @@ class DocumentComposer {
     this.#lookBack(meanings);
     const figures = this.#figures();
     const used = Object.fromEntries(by.used);
+    this.#tellChanged(used);
     return {
       document: this.#document(title, annexes.pages, { header, followingHeader, body, footer }),
       assets: by.assets,
@@ -416,17 +436,18 @@ class DocumentComposer {
     const chosen = annexes.flatMap(({ id, label, file, counted }) => {
       const key = `annex ${id}`;
       const value = this.by.decides(key, file, id);
-      const joined = (pdf: { sha256: string; pages?: number }) => [
-        { label, sha256: pdf.sha256, pages: counted ? (pdf.pages ?? 0) : 0 },
-      ];
+      const joined = ({ sha256, pages = 0, standard }: Joinable) => {
+        this.#checkStandard(label, standard, id);
+        return [{ label, sha256, pages, counted: counted ?? false }];
+      };
       const ofTemplate = namesIn(value).flatMap((name) => {
         const pdf = own(files, name);
         if (pdf?.mediaType === 'application/pdf') return joined(pdf);
         this.by.fault(error(`The template has no PDF “${name}” to join as “${label}”.`), id, undefined, 'template');
         return [];
       });
-      const ofRecord = filesIn(value).flatMap(({ sha256, mediaType, pages, refused }) => {
-        if (sha256 !== undefined && mediaType === 'application/pdf') return joined({ sha256, pages });
+      const ofRecord = filesIn(value).flatMap(({ sha256, mediaType, pages, standard, refused }) => {
+        if (sha256 !== undefined && mediaType === 'application/pdf') return joined({ sha256, pages, standard });
         const reason =
           refused ?? (sha256 === undefined ? 'It was not read from the CRM.' : 'It is a picture, not a PDF.');
         this.by.fault(error(`A file of the record cannot be joined as “${label}”. ${reason}`), id);
@@ -442,9 +463,17 @@ class DocumentComposer {
       if (asset) this.by.assets[sha256] = asset;
     }
     return {
-      files: chosen.map(({ label, sha256 }) => ({ label, sha256 })),
-      pages: chosen.reduce((sum, { pages }) => sum + pages, 0),
+      files: chosen.map(({ label, sha256, pages }) => ({ label, sha256, pages })),
+      pages: chosen.reduce((sum, { pages, counted }) => sum + (counted ? pages : 0), 0),
     };
+  }
+
+  /** What is joined to an archive has to be one itself (ISO 19005-2, 5): the template's own files are held to it where it is published. */
+  #checkStandard(label: string, standard: PdfStandard | undefined, annex: string): void {
+    const { label: plan, pdf } = this.#plan;
+    if (pdf?.standard !== 'pdf/a-2b' || standard === 'pdf/a-2b') return;
+    const sentence = `The plan “${plan}” makes a PDF/A, and “${label}”, which would be joined to it, is none. Save it as PDF/A-2b first, or choose another plan.`;
+    this.by.fault(error(sentence), annex);
   }
 
   #output(): OutputSettings {
@@ -526,6 +555,17 @@ class DocumentComposer {
     if (kind === 'credit note') this.by.findings.push(...overCredited(meanings, registered));
   }
 
+  /** What the record says otherwise than when somebody looked at the document first. */
+  #tellChanged(used: UsedValues): void {
+    const { before } = this.made;
+    if (!before) return;
+    const changes = usedChanges(before, used);
+    const { schema, snapshot } = this.by.sheet.input;
+    const values = this.by.readersOf(new Set(changes.map(({ path }) => path)));
+    const finding = changedSince(changes, { snapshot, schema, called: this.#called }, values);
+    if (finding) this.by.findings.push(finding);
+  }
+
   #checkFit(): void {
     const { fits } = this.template;
     const sentence = fits && unfitSentence(fits, this.by.sheet);
@@ -567,6 +607,9 @@ class DocumentComposer {
     return figure && this.by.sheet.figure(figure.name);
   }
 }
+
+/** A PDF that can be joined to the end. */
+type Joinable = Pick<TemplateFile, 'sha256' | 'pages' | 'standard'>;
 
 /** The files of the record, or of records next to it, that a formula names; one that is named twice is joined once. */
 function filesIn(value: Value): PictureField[] {

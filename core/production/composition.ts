@@ -51,8 +51,8 @@ export interface Composition {
   edition: string;
   plan: string;
   output: OutputSettings;
-  /** What is joined to the end, in order, by SHA-256. */
-  annexes: readonly { label: string; sha256: string }[];
+  /** What is joined to the end, in order, by SHA-256, with how many pages each has. */
+  annexes: readonly { label: string; sha256: string; pages: number }[];
   used: UsedValues;
   usedDigest: string;
   /** Sections that this record leaves out, with the reason. */

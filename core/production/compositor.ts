@@ -69,6 +69,8 @@ export class Compositor implements Composer {
   /** Changes by the path of the value that each gives, and by the block that it is seen on. */
   readonly #given = new Map<string, string>();
   readonly #changedBlocks = new Map<string, MadeChange>();
+  /** The cells of what was printed, by the keys of `values`. */
+  readonly #read = new Map<string, Cell>();
   /** Cells that someone may want explained, by their ids. */
   readonly #explainable = new Map<string, Cell>();
 
@@ -167,6 +169,7 @@ export class Compositor implements Composer {
     const cell = this.sheet.evaluate(key, formula, row);
     this.uses(cell);
     this.#noteGiven(cell, key);
+    this.#read.set(key, cell);
     this.values[key] = { block, workings: this.explained(this.#behind(cell)) };
     this.#refuseInternal(cell, block, key);
     return { key, value: cell.value };
@@ -251,6 +254,13 @@ export class Compositor implements Composer {
     collectReads(cell, reads, new Set());
     for (const [path, change] of this.#given)
       if (reads.has(path)) this.changed.set(change, (this.changed.get(change) ?? new Set()).add(key));
+  }
+
+  /** Keys of the values that print one of these paths themselves, not through a figure. */
+  readersOf(paths: ReadonlySet<string>): string[] {
+    return [...this.#read].flatMap(([key, { reads }]) =>
+      [...itemsOf(reads)].some(({ path }) => paths.has(path)) ? [key] : [],
+    );
   }
 
   inlines(inlines: readonly Inline[] = [], block: string, row?: Row): Run[] {

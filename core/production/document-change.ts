@@ -1,7 +1,7 @@
 /** What is otherwise in one document than its template and its record say: for this document alone, and told beside its pages. */
 import { blockList, type Block } from '../template/blocks';
 import { wordingInlines, type WordingInline } from '../template/inlines';
-import { boolean, byType, id, listOf, oneOf, shape, text, uuid, type ShapeOf } from '../shape/shape';
+import { boolean, byType, id, listOf, oneOf, sha256Hex, shape, text, uuid, type ShapeOf } from '../shape/shape';
 
 /** A value that the record does not have, or has otherwise: by its path (`deal.lines{L-4}.unit_price`), as a person types it. */
 export interface ValueChange {
@@ -39,7 +39,16 @@ export interface AddChange {
   content: Block[];
 }
 
-export type DocumentChange = ValueChange | SectionChange | WordsChange | LeaveOutChange | AddChange;
+/** A PDF that is joined to the end, after those that the template joins. */
+export interface JoinChange {
+  type: 'join';
+  /** SHA-256 of its bytes, which are kept already. */
+  file: string;
+  /** Whether its pages count in “page 1 of 5”. */
+  counted: boolean;
+}
+
+export type DocumentChange = ValueChange | SectionChange | WordsChange | LeaveOutChange | AddChange | JoinChange;
 
 /** A change with who made it and when. */
 export interface MadeChange {
@@ -70,6 +79,11 @@ export const documentChange = byType<DocumentChange>('documentChange', () => ({
     after: id(),
     content: blockList().min(1).max(MOST_ADDED).required(),
   }).required(),
+  join: shape({
+    type: oneOf(['join']).required(),
+    file: sha256Hex().required(),
+    counted: boolean().required(),
+  }).required(),
 }));
 
 /** A change that is asked for. */
@@ -84,6 +98,19 @@ export const wantedChanges = () => listOf(wantedChange, MOST_CHANGES);
 /** What two changes are both about: the later one takes the place of the earlier. */
 export function aboutSame(one: DocumentChange, other: DocumentChange): boolean {
   if (one.type !== other.type || one.type === 'add') return false;
-  const of = (each: DocumentChange) => ('path' in each ? each.path : 'block' in each ? each.block : undefined);
-  return of(one) === of(other);
+  return subjectOf(one) === subjectOf(other);
+}
+
+/** What a change is about: a path, a block, a file. Of what is put in, the place is not it. */
+function subjectOf(change: DocumentChange): string | undefined {
+  switch (change.type) {
+    case 'value':
+      return change.path;
+    case 'join':
+      return change.file;
+    case 'add':
+      return undefined;
+    default:
+      return change.block;
+  }
 }

@@ -30,8 +30,8 @@ describe('annexes', () => {
       annexes: [annex('"plans"'), { ...annex('"terms"', true), id: 'second' }],
     });
     expect(annexes).toEqual([
-      { label: 'Terms', sha256: HASH },
-      { label: 'Terms', sha256: HASH },
+      { label: 'Terms', sha256: HASH, pages: 2 },
+      { label: 'Terms', sha256: HASH, pages: 3 },
     ]);
     expect(document.annexPages).toBe(3);
     expect(Object.keys(assets)).toContain(HASH);
@@ -72,7 +72,7 @@ describe('annexes', () => {
       });
 
     const { annexes, document, used, findings } = joinedOf(deal(pdfFile, null, pdfFile), 'lines.product.data_sheet');
-    expect(annexes).toEqual([{ label: 'Terms', sha256: HASH }]);
+    expect(annexes).toEqual([{ label: 'Terms', sha256: HASH, pages: 2 }]);
     expect(document.annexPages).toBe(2);
     expect(used['choice annex terms']).toBe(HASH);
     expect(findings).toEqual([]);

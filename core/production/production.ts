@@ -1,6 +1,7 @@
 /** What a document is before, while and after it is made: a template version, a record, and what was chosen. */
 
 import type { Clause } from '../template/clause';
+import type { TemplateFile } from '../template/template-file';
 import type { MadeChange } from './document-change';
 
 /** What a person or a program chose for one document; what is absent is left to the template. */
@@ -13,6 +14,8 @@ export interface Choices {
   changes?: readonly MadeChange[];
   /** The clauses that were put in, as they were then. */
   clauses?: readonly Clause[];
+  /** The pictures and PDFs that were put in, by the SHA-256 of their bytes. */
+  files?: Readonly<Record<string, TemplateFile>>;
   /** That it takes a number of its own, where it would be the next revision of what was filed before. */
   asNew?: boolean;
   /** The day of issue, where it is not the day of filing. ISO 8601. */

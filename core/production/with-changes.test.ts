@@ -4,7 +4,7 @@ import { shipped } from '../../demo/shipped';
 import { demoPictures, demoSchema, demoSnapshot } from '../../tests/demo-snapshot';
 import type { ComposedBlock } from '../template/blocks';
 import type { Template } from '../template/template';
-import { composing } from './compose';
+import { composing, type ComposeContext } from './compose';
 import { sectionNotes } from './composed-blocks';
 import type { DocumentChange, MadeChange } from './document-change';
 
@@ -16,7 +16,7 @@ const made = (change: DocumentChange, id = '5d2f5f64-8c5e-4b43-9f0e-6a8b1f0d7a01
   by: 'Tamar Whitlow',
   at: '2026-11-27T10:00:00.000Z',
 });
-const composed = (deal: string, changes: readonly MadeChange[] = []) =>
+const composed = (deal: string, changes: readonly MadeChange[] = [], files?: ComposeContext['files']) =>
   composing(template, demoSnapshot(deal), {
     schema: demoSchema,
     pins: shipped,
@@ -24,6 +24,7 @@ const composed = (deal: string, changes: readonly MadeChange[] = []) =>
     edition: 'en',
     available: demoPictures,
     changes,
+    files,
   });
 const textOf = (block: ComposedBlock) =>
   JSON.stringify(block, (key, value: unknown) =>
@@ -135,6 +136,27 @@ describe('blocks of one document', () => {
     expect(textsOf(added)).toContain('We bring our own crane.');
     expect(notesOf(added.composition.document.body)).toContain('added by Tamar Whitlow, 27 November');
     expect(added.parts().blocks.length).toBeGreaterThan(blocks.length + 1);
+  });
+
+  it('hold a picture that was put in, no wider than was asked for', () => {
+    const [[sha256]] = Object.entries(demoPictures).filter(([, { mediaType }]) => mediaType === 'image/png') as [
+      [string, unknown],
+    ];
+    const picture = {
+      type: 'picture' as const,
+      attrs: { id: 'picture', file: sha256, width: 240, height: 60, alt: 'The site' },
+    };
+    const [first] = composed('D-1187').parts().blocks;
+    const put = made({ type: 'add', after: first!.id, content: [picture] });
+    const files = { [sha256]: { sha256, mediaType: 'image/png' as const, width: 400, height: 200 } };
+    const { composition } = composed('D-1187', [put], files);
+    // 60 points high at 400 × 200 pixels: 120 wide.
+    const printed = [...JSON.stringify(composition.document.body).matchAll(/\{[^{}]*"kind":"picture"[^{}]*\}/g)];
+    expect(printed.map(([each]) => JSON.parse(each) as unknown)).toContainEqual(
+      expect.objectContaining({ picture: sha256, width: 120, alt: 'The site' }),
+    );
+    expect(composition.assets[sha256]).toBeDefined();
+    expect(composition.findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
   });
 
   it('that are gone are told, so that no change is lost silently', () => {

@@ -8,6 +8,7 @@ import { withTried } from '../template/what-if';
 import { everyBlock } from '../template/walk';
 import { reworded } from '../template/wording';
 import type { Inline } from '../template/inlines';
+import type { Annex } from '../template/template';
 import type { DocumentChange, MadeChange } from './document-change';
 
 /** A change that had nothing to change: what it was about is gone. */
@@ -33,21 +34,26 @@ export function withGivenValues(
   return { record: changed, lost };
 }
 
-/** The assembled template with its blocks as they are for this document. */
+/** The assembled template with its blocks and the files that are joined to it as they are for this document. */
 export function withChangedBlocks(
   assembled: Assembled,
   changes: readonly MadeChange[],
   whole: (blocks: readonly Block[]) => Block[],
 ): { assembled: Assembled; lost: LostChange[] } {
-  const own = changes.filter(({ change }) => change.type !== 'value');
-  if (own.length === 0) return { assembled, lost: [] };
+  const joined = changes.flatMap((made) => joinedBy(made) ?? []);
+  const own = changes.filter(({ change }) => change.type !== 'value' && change.type !== 'join');
+  if (own.length + joined.length === 0) return { assembled, lost: [] };
   const changer = new BlockChanger(own, whole);
-  const { layout } = assembled.template;
+  const { layout, annexes = [] } = assembled.template;
   const body = changer.changed(layout.body);
-  return {
-    assembled: { ...assembled, template: { ...assembled.template, layout: { ...layout, body } } },
-    lost: changer.lost(),
-  };
+  const template = { ...assembled.template, layout: { ...layout, body }, annexes: [...annexes, ...joined] };
+  return { assembled: { ...assembled, template }, lost: changer.lost() };
+}
+
+/** What a change joins to the end, as a template joins its own; undefined for any other change. */
+function joinedBy({ id, change, label }: MadeChange): Annex | undefined {
+  if (change.type !== 'join') return undefined;
+  return { id, label, file: `"${change.file}"`, counted: change.counted };
 }
 
 type Of<Type extends DocumentChange['type']> = Extract<DocumentChange, { type: Type }>;

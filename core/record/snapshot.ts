@@ -1,3 +1,5 @@
+import { canonicalJson } from '../shape/canonical';
+
 /**
  * A value of a field, self-describing and free of floats, so that a snapshot can be stored and read years later.
  * Decimals are decimal strings; a percent is a fraction (`0.1` is ten percent); a date is ISO 8601.
@@ -29,6 +31,8 @@ export interface PictureField {
   /** Said of a PDF, with its pages: it is joined to documents and never printed on their pages. */
   mediaType?: 'application/pdf';
   pages?: number;
+  /** The standard for archives that it says it keeps. */
+  standard?: 'pdf/a-2b';
   /** In pixels. */
   width?: number;
   height?: number;
@@ -43,6 +47,19 @@ export interface RecordSnapshot {
   /** The CRM's entity tag, for conditional writes. */
   version?: string;
   fields: Readonly<Record<string, FieldValue>>;
+}
+
+/** Whether two readings of a record say the same. Entity tags do not count: they change with fields that were not read. */
+export const saysSame = (one: RecordSnapshot, other: RecordSnapshot): boolean =>
+  canonicalJson(withoutTags(one)) === canonicalJson(withoutTags(other));
+
+function withoutTags({ version: _, ...record }: RecordSnapshot): RecordSnapshot {
+  const fields = Object.entries(record.fields).map(([name, value]): [string, FieldValue] => {
+    if (value === null) return [name, value];
+    if (isRecordList(value)) return [name, value.map(withoutTags)];
+    return [name, isRecord(value) ? withoutTags(value) : value];
+  });
+  return { ...record, fields: Object.fromEntries(fields) };
 }
 
 /** Tells a related record from the other objects a field may hold. */

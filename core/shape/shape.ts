@@ -38,6 +38,9 @@ export const anything = <T>(about: string) => mixed().meta({ about }).defined() 
 export const uuid = () =>
   string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i, 'an id as Lumbix gives them');
 
+/** A SHA-256 in hexadecimal: the name of a file by its bytes. */
+export const sha256Hex = () => string().matches(/^[0-9a-f]{64}$/, 'a SHA-256 in hexadecimal');
+
 /** An object of these fields and no others; absent where it is not required. */
 export const shape = <Fields extends ObjectShape>(fields: Fields) =>
   object(fields).noUnknown().default(undefined).optional();

@@ -77,6 +77,16 @@ function mapBlockFormulas(blocks: readonly Block[], change: FormulaChange): Bloc
   );
 }
 
+/** The formulas of blocks and of those inside. */
+export function formulasIn(blocks: readonly Block[]): string[] {
+  const found: string[] = [];
+  mapBlockFormulas(blocks, (formula) => {
+    found.push(formula);
+    return formula;
+  });
+  return found;
+}
+
 function mapOutput(pdf: NonNullable<Plan['pdf']>, { formula }: FormulaChanges): NonNullable<Plan['pdf']> {
   const { protection } = pdf;
   if (protection?.password === undefined) return pdf;

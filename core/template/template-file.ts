@@ -1,4 +1,4 @@
-import { number, oneOf, shape, text, type InferType } from '../shape/shape';
+import { number, oneOf, sha256Hex, shape, text, type InferType } from '../shape/shape';
 
 /** ISO 19005-2 level b (for archives), ISO 14289-1 (for everybody's eyes and ears). */
 export const PDF_STANDARDS = ['pdf/a-2b', 'pdf/ua-1'] as const;
@@ -12,9 +12,7 @@ export const LARGEST_FILE = 20 * 1024 * 1024;
 /** A picture or PDF that belongs to a template. */
 export const templateFile = shape({
   mediaType: oneOf(FILE_MEDIA_TYPES).required(),
-  sha256: text(64)
-    .matches(/^[0-9a-f]{64}$/, 'a SHA-256 in hexadecimal')
-    .required(),
+  sha256: sha256Hex().required(),
   /** Of a PDF: its pages, and the standard that it says it keeps. */
   pages: number().integer().min(1),
   standard: oneOf(PDF_STANDARDS),

@@ -55,6 +55,7 @@ const annex = shape({
   /** Whether its pages count in “page 1 of 3”. */
   counted: boolean(),
 }).required();
+export type Annex = InferType<typeof annex>;
 
 /** A rule of the template's own: a formula that must hold, and the sentence if it does not. */
 const check = shape({

@@ -91,8 +91,9 @@
 #let set-runs(runs) = if type(runs) == str { text(runs) } else { runs.map(set-run).join() }
 
 #let formats = ("image/svg+xml": "svg", "image/png": "png", "image/jpeg": "jpg")
-#let set-picture(it) = clickable(it, image(
-  "/assets/" + it.picture, format: formats.at(pictures.at(it.picture)), width: it.width * 1pt, alt: it.alt,
+#let set-picture(it, most: none) = clickable(it, image(
+  "/assets/" + it.picture, format: formats.at(pictures.at(it.picture)), alt: it.alt,
+  width: if most == none { it.width * 1pt } else { calc.min(it.width * 1pt, most) },
 ))
 
 // ---- tables ----
@@ -436,7 +437,8 @@
       ..it.columns.map(blocks => sequence(blocks, set-block)),
     )
   } else if it.kind == "picture" {
-    column(align(side(it.align), set-picture(it)))
+    // Never wider than the text around it.
+    column(align(side(it.align), layout(room => set-picture(it, most: room.width))))
   } else if it.kind == "pageBreak" {
     pagebreak(weak: true)
   } else if it.kind == "signature" {

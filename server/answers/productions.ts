@@ -2,7 +2,15 @@ import type { productionEndpoints } from '../../core/contract/productions';
 import type { Answers } from '../edge/answer';
 import { encodingFor } from '../edge/encoding';
 import { pdfHeaders } from '../edge/file-headers';
-import { explainProof, proofDocument, proofPages, proofParts, trialPdf, workProofBack } from '../productions/proof';
+import {
+  changedSinceProof,
+  explainProof,
+  proofDocument,
+  proofPages,
+  proofParts,
+  trialPdf,
+  workProofBack,
+} from '../productions/proof';
 
 /** What a screen shows of a proof at first. */
 const FIRST = [1, 2];
@@ -29,13 +37,17 @@ export const productionAnswers: Answers<typeof productionEndpoints> = {
     return proofDocument(services, wanted, caller, { has: [], near: FIRST, encoding: encodingFor(event) });
   },
   'POST /productions': ({ body, services, caller, event }) => {
-    const { template, record, choices = {}, production, revision, changes, has = [], near = FIRST } = body;
+    const { template, record, choices = {}, production, revision, changes, since, written = [] } = body;
+    const { has = [], near = FIRST } = body;
     const of = production === undefined ? undefined : { id: production, revision };
-    const wanted = { templateId: template, recordId: record, choices, changes, of };
+    const wanted = { templateId: template, recordId: record, choices, changes, of, since, written };
     return proofDocument(services, wanted, caller, { has, near, encoding: encodingFor(event) });
   },
   'GET /productions/{id}/pages': ({ parameters, query, services, caller, event }) =>
     proofPages(services, parameters.id, query, caller, encodingFor(event)),
+  'GET /productions/{id}/changed': async ({ parameters, services, caller }) => ({
+    changed: await changedSinceProof(services, parameters.id, caller),
+  }),
   'GET /productions/{id}/parts': ({ parameters, services, caller }) => proofParts(services, parameters.id, caller),
   'GET /productions/{id}/work-back': ({ parameters, query, services, caller }) =>
     workProofBack(services, parameters.id, query, caller),

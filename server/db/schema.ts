@@ -88,6 +88,7 @@ export const assets = pgTable('assets', {
   height: integer('height'),
   /** Of a PDF. */
   pages: integer('pages'),
+  standard: text('standard').$type<TemplateFile['standard']>(),
   bytes: bytea('bytes').notNull(),
 });
 
@@ -272,6 +273,8 @@ export const productions = pgTable(
     issueDate: date('issue_date', { mode: 'string' }).notNull(),
     /** The record as it was read, and what of it is printed. */
     snapshot: jsonb('snapshot').$type<RecordSnapshot>().notNull(),
+    /** As it was when somebody looked at the document first, where it was otherwise than it is now. */
+    earlier: jsonb('earlier').$type<RecordSnapshot>(),
     used: jsonb('used').$type<UsedValues>().notNull(),
     usedDigest: text('used_digest').notNull(),
     /** The document whose next revision it would be, and the number that it would have. */

@@ -7,6 +7,7 @@ import { calledRecord, partText } from '../../core/record/layout';
 import { calledByType } from '../../core/record/schema';
 import type { RecordSnapshot } from '../../core/record/snapshot';
 import { usedChanges, type UsedValues } from '../../core/record/used';
+import { usedWords } from '../../core/production/used-words';
 import { describePath } from '../../core/record/value-path';
 import { now } from '../clock';
 import { today } from '../config';
@@ -233,10 +234,11 @@ async function refuseChanged(proofed: UsedValues, composition: Composed, snapsho
   const changes = usedChanges(proofed, composition.used);
   if (changes.length === 0) return;
   const schema = await recordSchema();
+  const words = (path: string, text: string | null) => text && usedWords(path, text, snapshot, schema);
   const changed = changes.map(({ path, before, after }): ChangedValue => ({
     what: describePath(path, snapshot, schema),
-    before,
-    after,
+    before: words(path, before),
+    after: words(path, after),
   }));
   throw new Problem(
     409,

@@ -2,10 +2,15 @@ import { eq } from 'drizzle-orm';
 import { aboutSame, type AddChange, type MadeChange, type WantedChange } from '../../core/production/document-change';
 import type { Choices } from '../../core/production/production';
 import type { Clause } from '../../core/template/clause';
+import { own } from '../../core/record/own';
+import type { Block } from '../../core/template/blocks';
+import { formulasIn } from '../../core/template/formulas';
+import type { TemplateFile } from '../../core/template/template-file';
 import { everyBlock } from '../../core/template/walk';
 import { now } from '../clock';
+import { keptFiles } from '../assets';
 import type { Connection } from '../db/database';
-import { clauses } from '../db/schema';
+import { clauses as clauseTable } from '../db/schema';
 import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import type { PublishedTemplate } from './template';
@@ -25,13 +30,18 @@ export async function chosen(
   caller: Caller,
 ): Promise<Choices> {
   const made = changes ? madeBy(changes, before.changes ?? [], caller) : (before.changes ?? []);
-  const { changes: _, clauses: kept = [], skips: _skips, ...others } = before;
-  const added = await putIn(connection, made, kept);
+  const { changes: _, clauses: kept = [], files: known = {}, skips: _skips, ...others } = before;
+  const blocks = made.flatMap(({ change }) => (change.type === 'add' ? everyBlock(change.content) : []));
+  const [clauses, files] = await Promise.all([
+    clausesIn(connection, blocks, kept),
+    filesIn(connection, made, blocks, known),
+  ]);
   const all = {
     ...(changes === undefined ? others : {}),
     ...choices,
     ...(made.length > 0 && { changes: made }),
-    ...(added.length > 0 && { clauses: added }),
+    ...(clauses.length > 0 && { clauses }),
+    ...(Object.keys(files).length > 0 && { files }),
   };
   refuseUnknownChoices(published, all);
   return all;
@@ -46,33 +56,58 @@ function madeBy(wanted: readonly WantedChange[], before: readonly MadeChange[], 
   return made.filter(({ change }, at) => !made.slice(at + 1).some((later) => aboutSame(change, later.change)));
 }
 
-const PLAIN: readonly string[] = ['paragraph', 'heading', 'bulletList', 'numberedList', 'clause', 'space'];
+const PLAIN: readonly string[] = ['paragraph', 'heading', 'bulletList', 'numberedList', 'clause', 'space', 'picture'];
 
-/** What is put in by hand is words and clauses: numbers come from figures. @throws Problem */
+/** What is put in by hand is words, pictures and clauses: numbers come from figures. @throws Problem */
 function refuseFormulas({ content }: AddChange): void {
-  const all = everyBlock(content);
-  const isPlain = all.every(({ type }) => PLAIN.includes(type)) && !JSON.stringify(content).includes('"type":"value"');
-  if (!isPlain)
+  const isPlain = everyBlock(content).every(
+    (block) => PLAIN.includes(block.type) && (block.type !== 'picture' || block.attrs.file !== undefined),
+  );
+  if (!isPlain || formulasIn(content).length > 0)
     throw new Problem(
       422,
-      'Only words and clauses can be put in',
+      'Only words, pictures and clauses can be put in',
       'Values and tables belong to the template. Ask an author to add them there.',
     );
 }
 
 /** The clauses that are put in: as they were when each was. @throws Problem for one that is not there */
-async function putIn(connection: Connection, made: readonly MadeChange[], kept: readonly Clause[]): Promise<Clause[]> {
-  const added = made.flatMap(({ change }) => (change.type === 'add' ? everyBlock(change.content) : []));
-  const names = [...new Set(added.flatMap((block) => (block.type === 'clause' ? block.attrs.clause : [])))];
+async function clausesIn(connection: Connection, blocks: readonly Block[], kept: readonly Clause[]): Promise<Clause[]> {
+  const names = [...new Set(blocks.flatMap((block) => (block.type === 'clause' ? block.attrs.clause : [])))];
   const all: Clause[] = [];
   for (const name of names) {
     const known = kept.find(({ id }) => id === name);
-    const [row] = known ? [] : await connection.select().from(clauses).where(eq(clauses.id, name));
+    const [row] = known ? [] : await connection.select().from(clauseTable).where(eq(clauseTable.id, name));
     const clause = known ?? row?.body;
     if (!clause) throw new Problem(422, 'No such clause', 'This clause is not here any more. Choose another one.');
     all.push(clause);
   }
   return all;
+}
+
+/** The pictures and PDFs that are put in, by their hashes. @throws Problem for one that is not here, or cannot stand where it is put */
+async function filesIn(
+  connection: Connection,
+  made: readonly MadeChange[],
+  blocks: readonly Block[],
+  kept: NonNullable<Choices['files']>,
+): Promise<NonNullable<Choices['files']>> {
+  const pictures = blocks.flatMap((block) => (block.type === 'picture' ? [block.attrs.file!] : []));
+  const joined = made.flatMap(({ change }) => (change.type === 'join' ? [change.file] : []));
+  const all = [...new Set([...pictures, ...joined])];
+  const unknown = all.filter((hash) => !own(kept, hash));
+  const read: Record<string, TemplateFile> = await keptFiles(connection, unknown);
+  const found = all.map((hash) => own(kept, hash) ?? own(read, hash));
+  const isPdf = (hash: string) => found[all.indexOf(hash)]?.mediaType === 'application/pdf';
+  if (found.includes(undefined))
+    throw new Problem(422, 'No such file', 'This file is not here any more. Choose it again.');
+  if (pictures.some(isPdf) || !joined.every(isPdf))
+    throw new Problem(
+      422,
+      'This file cannot stand there',
+      'Pictures are put in among the words, and PDFs are joined to the end. Choose a file of that kind.',
+    );
+  return Object.fromEntries(all.map((hash, at) => [hash, found[at]!]));
 }
 
 /** Refuses a plan, an edition or a house style that the template does not have. @throws Problem */

@@ -2,8 +2,9 @@ import { and, desc, eq, lt, not, notExists, or } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import type { Composition } from '../../core/production/composition';
 import type { Choices, Revising } from '../../core/production/production';
-import type { RecordSnapshot } from '../../core/record/snapshot';
+import { saysSame, type RecordSnapshot } from '../../core/record/snapshot';
 import type { Template } from '../../core/template/template';
+import { withTried, type Tried } from '../../core/template/what-if';
 import { now } from '../clock';
 import type { Connection, Database } from '../db/database';
 import { documents, productions } from '../db/schema';
@@ -12,6 +13,7 @@ import type { Caller } from '../people/caller';
 import type { CompositionInput, Press } from '../press/press';
 import { Problem } from '../problem';
 import { schemaFor } from '../records/record-list';
+import { recordSchema } from '../records/record-schema';
 import type { RecordId } from '../records/source';
 import { CRM } from '../records/sources';
 import { issueDatesOf, mayBeIssued, notIssued, type IssueDates } from './issue-dates';
@@ -33,6 +35,10 @@ export interface Wanted extends WantedChoices {
   recordId: string;
   /** The production that is gone on with, and the revision of it that was seen. */
   of?: { id: string; revision?: number };
+  /** The production that was looked at before this one. */
+  since?: string;
+  /** What the caller wrote to the record since, by value paths. */
+  written?: readonly Tried[];
 }
 
 /** A production that was begun: its record is read, and nothing is composed yet. */
@@ -41,6 +47,8 @@ export interface Begun {
   published: PublishedTemplate;
   choices: Choices;
   snapshot: RecordSnapshot;
+  /** The record as it was when the document was looked at first, where it was otherwise. */
+  earlier: RecordSnapshot | undefined;
   issueDate: string;
   issueDates: IssueDates;
   at: Date;
@@ -65,8 +73,9 @@ export async function beginProduction(
   const { series } = planOf(template, all);
   const at = now();
   const record = { type: template.record.type, id: wanted.recordId };
-  const [snapshot, revises, issueDates] = await Promise.all([
+  const [snapshot, seen, revises, issueDates] = await Promise.all([
     readForTemplate(services, published, wanted.recordId, all),
+    seenFirst(database, wanted, known, caller),
     revisedBy(database, template, series, record),
     issueDatesOf(database, series),
   ]);
@@ -77,6 +86,7 @@ export async function beginProduction(
     published,
     choices,
     snapshot,
+    earlier: seen && !saysSame(seen, snapshot) ? seen : undefined,
     issueDate: choices.issueDate ?? issueDates.until,
     issueDates,
     at,
@@ -96,6 +106,24 @@ function withIssueDate(choices: Choices, dates: IssueDates, asked: string | unde
   if (mayBeIssued(issueDate, dates)) return choices;
   if (asked !== undefined) throw notIssued(dates);
   return others;
+}
+
+/**
+ * The record as it was when the document was looked at first: in the production that is gone on with, or in the one before this. What
+ * the caller wrote to the record since is as if it had been there.
+ */
+async function seenFirst(
+  connection: Connection,
+  { templateId, recordId, since, written = [] }: Wanted,
+  known: Production | undefined,
+  caller: Caller,
+): Promise<RecordSnapshot | undefined> {
+  const before = known ?? (since === undefined ? undefined : await findProduction(connection, since, caller));
+  if (!before || before.recordId !== recordId) return undefined;
+  const { template } = await templateVersion(connection, before.templateVersionId);
+  if (template.id !== templateId) return undefined;
+  const seen = before.earlier ?? before.snapshot;
+  return written.length === 0 ? seen : withTried(seen, written, await recordSchema()).record;
 }
 
 /** The production that somebody goes on with. @throws Problem where it is another one’s, of something else, or was changed meanwhile */
@@ -122,12 +150,15 @@ export const changedMeanwhile = () =>
   );
 
 /** What a begun production is composed from. */
-export const inputOf = (connection: Connection, { published, choices, snapshot, at, issueDate, revises }: Begun) =>
+export const inputOf = (
+  connection: Connection,
+  { published, choices, snapshot, earlier, at, issueDate, revises }: Begun,
+) =>
   compositionInput(
     connection,
     withClauses(published, choices),
     snapshot,
-    { ...circumstances(choices), issueDate, number: numberToBe({ choices, revises }) },
+    { ...circumstances(choices), earlier, issueDate, number: numberToBe({ choices, revises }) },
     at,
   );
 
@@ -138,11 +169,12 @@ const numberToBe = ({ choices, revises }: { choices: Choices; revises: Revising 
 /** What a kept production is composed from, with its number once it has one. */
 export async function productionInput(
   connection: Connection,
-  { templateVersionId, choices, snapshot, at, issueDate, revises }: Production,
+  { templateVersionId, choices, snapshot, earlier, at, issueDate, revises }: Production,
   number: { serial: number; text: string } | undefined = numberToBe({ choices, revises }),
 ): Promise<CompositionInput> {
   const published = withClauses(await templateVersion(connection, templateVersionId), choices);
-  return compositionInput(connection, published, snapshot, { ...circumstances(choices), issueDate, number }, at);
+  const around = { ...circumstances(choices), earlier: earlier ?? undefined, issueDate, number };
+  return compositionInput(connection, published, snapshot, around, at);
 }
 
 const circumstances = ({ skips: _skips, clauses: _clauses, issueDate: _date, ...forced }: Choices) => forced;
@@ -159,7 +191,7 @@ const withClauses = (
 /** Keeps a production, so that any process can explain it, print it and file it. */
 export async function keepProduction(
   connection: Connection,
-  { id, published, choices, snapshot, issueDate, at, revises, revision, isKnown }: Begun,
+  { id, published, choices, snapshot, earlier, issueDate, at, revises, revision, isKnown }: Begun,
   { used, usedDigest }: Pick<Composition, 'used' | 'usedDigest'>,
   caller: Caller,
 ): Promise<void> {
@@ -169,6 +201,7 @@ export async function keepProduction(
     choices,
     issueDate,
     snapshot,
+    earlier: earlier ?? null,
     used,
     usedDigest,
     at,
@@ -190,13 +223,19 @@ export async function keepProduction(
 
 /** A production of the caller's own, or one in hand that they may go on with. @throws Problem where it is neither, or is not kept any more */
 export async function openProduction(connection: Connection, id: string, caller: Caller): Promise<Production> {
-  const [row] = await connection.select().from(productions).where(eq(productions.id, id));
-  if (!row || (row.byId !== caller.id && !row.inHand)) throw notOpen();
+  const row = await findProduction(connection, id, caller);
+  if (!row) throw notOpen();
   if (row.byId !== caller.id) {
     refuseUnseenRecord(caller, row.recordType);
     refuseUnseenKind(caller, (await templateVersion(connection, row.templateVersionId)).template.kind);
   }
   return row;
+}
+
+/** A production that the caller may have seen: their own, or one in hand. */
+async function findProduction(connection: Connection, id: string, caller: Caller): Promise<Production | undefined> {
+  const [row] = await connection.select().from(productions).where(eq(productions.id, id));
+  return row && (row.byId === caller.id || row.inHand) ? row : undefined;
 }
 
 const notOpen = () => new Problem(404, 'This proof is no longer open', 'Refresh the proof (R), then go on.');

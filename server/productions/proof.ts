@@ -4,12 +4,14 @@ import type { WorkedBack } from '../../core/production/work-back';
 import type { DocumentParts } from '../../core/production/document-parts';
 import { calledRecord } from '../../core/record/layout';
 import { calledByType } from '../../core/record/schema';
+import { saysSame } from '../../core/record/snapshot';
 import type { Workings } from '../../core/sheet/workings';
 import type { Encoding } from '../compress';
 import { EncodedJson } from '../edge/answer';
 import type { Caller } from '../people/caller';
 import { Problem } from '../problem';
 import { recordSchema } from '../records/record-schema';
+import { readForTemplate, templateVersion } from './template';
 import type { Services } from '../services';
 import type { CompositionInput, Press, Proofing } from '../press/press';
 import type { PagesAnswer, ProofHead, Span } from '../press/proof-answer';
@@ -96,6 +98,14 @@ export async function proofPages(
   const production = await openProduction(database, id, caller);
   const input = await productionInput(database, production);
   return new EncodedJson(await press.pages(input, keyOf(production), span, encoding), encoding);
+}
+
+/** Whether a record says something else by now than it did for its proof. @throws Problem, SourceError */
+export async function changedSinceProof(services: Services, id: string, caller: Caller): Promise<boolean> {
+  const { database } = services;
+  const { templateVersionId, recordId, choices, snapshot } = await openProduction(database, id, caller);
+  const now = await readForTemplate(services, await templateVersion(database, templateVersionId), recordId, choices);
+  return !saysSame(now, snapshot);
 }
 
 /** What of a document can be changed for it alone. @throws Problem */

@@ -178,13 +178,16 @@ export async function compositionInput(
   { template, pins }: Pick<PublishedTemplate, 'template' | 'pins'>,
   snapshot: RecordSnapshot,
   circumstances: Partial<
-    Pick<ComposeContext, 'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial' | 'changes' | 'asNew'>
+    Pick<
+      ComposeContext,
+      'issueDate' | 'edition' | 'houseStyle' | 'plan' | 'number' | 'trial' | 'changes' | 'files' | 'earlier' | 'asNew'
+    >
   > = {},
   before = now(),
 ): Promise<CompositionInput> {
   const [schema, available, registered, places] = await Promise.all([
     recordSchema(),
-    availableAssets(connection, template, snapshot),
+    availableAssets(connection, template, snapshot, circumstances.files),
     registeredFor(connection, snapshot, before),
     placeLabels(connection, placesOfPlans(template.plans)),
   ]);

@@ -42,8 +42,9 @@ const keyOf = ({ link, version = '' }: PictureField): string => `${link} ${versi
 async function fetchPicture(keeping: Keeping, { link, version }: PictureField): Promise<PictureField> {
   try {
     const bytes = await crm.picture(link);
-    const { sha256, width, height, mediaType, pages } = await keepAsset(keeping, bytes);
-    if (mediaType === 'application/pdf') return { link, version, sha256, mediaType, pages };
+    const { sha256, width, height, mediaType, pages, standard } = await keepAsset(keeping, bytes);
+    if (mediaType === 'application/pdf')
+      return { link, version, sha256, mediaType, pages, ...(standard === 'pdf/a-2b' && { standard }) };
     return { link, version, sha256, width, height };
   } catch (problem) {
     if (problem instanceof RefusedFile) return { link, version, refused: problem.message };

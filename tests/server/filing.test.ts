@@ -273,7 +273,7 @@ describe('filing', () => {
     const problem = await problemOf(fileAs(services(), request, CALLER));
     expect(problem.status).toBe(409);
     const what = 'Line 1, Toughened glass, 4 mm: unit price';
-    expect(problem.members.changes).toEqual([{ what, before: '44.5 EUR', after: '45 EUR' }]);
+    expect(problem.members.changes).toEqual([{ what, before: '€44.50', after: '€45.00' }]);
     expect(await stack.attachments('D-1199')).toEqual([]);
   });
 

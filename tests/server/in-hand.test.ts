@@ -1,15 +1,17 @@
+import { PDFDocument } from '@cantoo/pdf-lib';
 import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { DocumentChange, WantedChange } from '../../core/production/document-change';
 import { closeDatabase, openDatabase } from '../../server/db/database';
-import { documents, productions } from '../../server/db/schema';
+import { documents, files, productions } from '../../server/db/schema';
+import { putFile } from '../../server/files';
 import { openQueue, type Queue } from '../../server/jobs/queue';
 import type { Caller } from '../../server/people/caller';
 import { Press } from '../../server/press/press';
 import { advance } from '../../server/productions/engine';
-import { documentsInHand, dropOldProductions } from '../../server/productions/production';
-import { proofDocument, proofParts } from '../../server/productions/proof';
+import { documentsInHand, dropOldProductions, type Wanted } from '../../server/productions/production';
+import { changedSinceProof, proofDocument, proofParts } from '../../server/productions/proof';
 import { readDocument } from '../../server/register';
 import type { Services } from '../../server/services';
 import { callerWith } from '../callers';
@@ -34,6 +36,7 @@ async function goOn({ id, revision, record }: Proof, changes?: readonly WantedCh
   return JSON.parse(Buffer.from(bytes).toString()) as Proof;
 }
 const first = (deal: string) => proofOf(services(), deal, TEMPLATE, ME);
+const lineInCrm = (id: string) => stack.recordInCrm('LineItems', id);
 const inHand = (deal: string, caller = ME) => documentsInHand(database(), { type: 'Deal', id: deal }, caller);
 
 beforeAll(async () => {
@@ -142,6 +145,111 @@ describe('a document in hand', () => {
     expect(added.findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
     const [row] = await database().select().from(productions).where(eq(productions.id, begun.id));
     expect(row!.choices.clauses).toMatchObject([{ id: 'complaints' }]);
+  });
+});
+
+describe('a record that changes while a document is open', () => {
+  const lookAgain = async ({ id, record }: Proof, written: Wanted['written'] = [], caller = ME): Promise<Proof> => {
+    const wanted = { templateId: TEMPLATE, recordId: record.id, choices: {}, since: id, written };
+    const { bytes } = await proofDocument(services(), wanted, caller, { has: [], near: [1], encoding: 'identity' });
+    return JSON.parse(Buffer.from(bytes).toString()) as Proof;
+  };
+  const told = ({ findings }: Proof) => findings.find(({ id }) => id === 'changed since');
+
+  it('is told until what it says is as it was, whichever of several looks finds it', async () => {
+    const begun = await first('D-1204');
+    const price = (value: string) => stack.changeInCrm('LineItems', 'D-1204-1', { unit_price: value });
+    const { unit_price: before } = await lineInCrm('D-1204-1');
+    expect(told(await lookAgain(begun))).toBeUndefined();
+    expect(await changedSinceProof(services(), begun.id, ME)).toBe(false);
+    await price('123.45');
+    expect(await changedSinceProof(services(), begun.id, ME)).toBe(true);
+    const seen = await lookAgain(begun);
+    expect(told(seen)).toMatchObject({ severity: 'warns', title: 'The deal changed while this was open' });
+    expect(told(seen)!.sentence).toMatch(/^Line 1, .+: unit price was \D\d.+ and is \D123\.45 now\./);
+    expect(told(seen)!.values.length).toBeGreaterThan(0);
+    expect(told(await lookAgain(seen))).toEqual(told(seen));
+    // What is filed says so too, unless it was seen.
+    await expect(fileAs(services(), { production: seen.id, skips: {} }, ME)).rejects.toMatchObject({ status: 422 });
+    await price(String(before));
+    expect(told(await lookAgain(seen))).toBeUndefined();
+  });
+
+  it('is no news to whoever wrote to it, nor where nothing that is printed changed', async () => {
+    const begun = await first('D-1205');
+    await stack.changeInCrm('LineItems', 'D-1205-1', { unit_price: '77.00' });
+    const written = [{ path: 'deal.lines{D-1205-1}.unit_price', value: '77' }];
+    const mine = await lookAgain(begun, written);
+    expect(told(mine)).toBeUndefined();
+    expect(told(await lookAgain(mine))).toBeUndefined();
+    await stack.changeInCrm('Deals', 'D-1205', { stage: 'Negotiation' });
+    expect(told(await lookAgain(mine))).toBeUndefined();
+  });
+
+  it('is told to a colleague who goes on with a document in hand', async () => {
+    const begun = await first('D-1206');
+    const given = change({ type: 'value', path: 'deal.order_number', value: 'PO-9' });
+    const mine = await goOn(begun, [given]);
+    await stack.changeInCrm('LineItems', 'D-1206-1', { quantity: '9' });
+    const theirs = await goOn(mine, undefined, COLLEAGUE);
+    expect(told(theirs)!.sentence).toContain('quantity was');
+    // Neither is what was given for the document.
+    expect(told(theirs)!.sentence).not.toContain('PO-9');
+    expect(told(await goOn(theirs, undefined, ME))).toEqual(told(theirs));
+  });
+});
+
+describe('files that are put into one document', () => {
+  const SVG = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><path d="M0 0h9"/></svg>');
+  const pdf = async (pages: number) => {
+    const document = await PDFDocument.create();
+    for (let page = 0; page < pages; page++) document.addPage();
+    return document.save();
+  };
+  const keep = (bytes: Uint8Array) => putFile(services(), bytes);
+
+  it('are kept with it: pictures among its words, PDFs at its end', async () => {
+    const begun = await first('D-1199');
+    const { blocks } = await proofParts(services(), begun.id, ME);
+    const [drawing, plan] = await Promise.all([keep(SVG), keep(await pdf(2))]);
+    const picture = { type: 'picture' as const, attrs: { id: 'p', file: drawing.sha256, width: 120, alt: 'The site' } };
+    const joined = { ...change({ type: 'join', file: plan.sha256, counted: false }), label: 'Site plan.pdf' };
+    const added = change({ type: 'add', after: blocks[0]!.id, content: [picture] });
+    const changed = await goOn(begun, [added, joined]);
+    expect(changed.annexes).toEqual([{ label: 'Site plan.pdf', sha256: plan.sha256, pages: 2 }]);
+    expect(changed.findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
+    // Joined again, it is joined once.
+    const again = change({ type: 'join', file: plan.sha256, counted: true });
+    const counted = await goOn(changed, [...changed.changes, again]);
+    expect(counted.changes.map(({ id }) => id)).toEqual([added.id, again.id]);
+
+    const { id } = await fileAs(services(), filingOf(counted), ME);
+    await advance(services(), id);
+    const [file] = await database().select().from(files).where(eq(files.documentId, id));
+    const filed = await PDFDocument.load(file!.bytes);
+    expect(filed.getPageCount()).toBe(counted.pages.pages.length + 2);
+  });
+
+  it('are refused where they cannot stand, and where they are not here', async () => {
+    const begun = await first('D-1200');
+    const { blocks } = await proofParts(services(), begun.id, ME);
+    const [drawing, plan] = await Promise.all([keep(SVG), keep(await pdf(1))]);
+    const picture = (file?: string, formula?: string) =>
+      change({
+        type: 'add',
+        after: blocks[0]!.id,
+        content: [{ type: 'picture', attrs: { id: 'p', file, formula, width: 120, alt: '' } }],
+      });
+    const wrong = [
+      picture(plan.sha256),
+      picture(),
+      picture(undefined, 'lines.picture'),
+      picture('0'.repeat(64)),
+      change({ type: 'join', file: drawing.sha256, counted: false }),
+      change({ type: 'join', file: '0'.repeat(64), counted: false }),
+    ];
+    for (const each of wrong) await expect(goOn(begun, [each])).rejects.toMatchObject({ status: 422 });
+    expect(await goOn(begun, [])).toMatchObject({ changes: [], annexes: [] });
   });
 });
 

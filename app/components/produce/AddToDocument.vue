@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Block } from '#core/template/blocks';
 
-/** A paragraph of one’s own, or a clause, for one document. */
+/** A paragraph of one’s own, a picture or a clause, for one document. */
 defineProps<{ busy: boolean }>();
 const emit = defineEmits<{ close: []; add: [content: Block[], label: string] }>();
 const clauses = useLoaded(() => api('GET /clauses'));
@@ -10,19 +10,29 @@ const words = ref('');
 const clause = ref<string>();
 const KINDS = [
   { kind: 'paragraph', word: 'Paragraph' },
+  { kind: 'picture', word: 'Picture' },
   { kind: 'clause', word: 'Clause' },
 ] as const;
 const kind = ref<(typeof KINDS)[number]['kind']>('paragraph');
-const mayAdd = computed(() => (kind.value === 'paragraph' ? words.value.trim() !== '' : clause.value !== undefined));
-
-function add(): void {
-  if (!mayAdd.value) return;
-  if (kind.value === 'clause') {
-    const name = clauses.value.value!.find(({ id }) => id === clause.value)!.name;
-    return emit('add', [{ type: 'clause', attrs: { id: 'clause', clause: clause.value! } }], `The clause “${name}”`);
+const picture = shallowRef<Extract<Block, { type: 'picture' }>>();
+/** What would be added, and what people call it; undefined while something is missing. */
+const wanted = computed((): { content: Block[]; label: string } | undefined => {
+  switch (kind.value) {
+    case 'paragraph':
+      return words.value.trim() ? { content: paragraphsOf(words.value), label: 'A paragraph' } : undefined;
+    case 'picture':
+      return picture.value && { content: [picture.value], label: `The picture “${picture.value.attrs.alt}”` };
+    case 'clause': {
+      const chosen = clauses.value.value?.find(({ id }) => id === clause.value);
+      const block = chosen && ({ type: 'clause', attrs: { id: 'clause', clause: chosen.id } } as const);
+      return block && { content: [block], label: `The clause “${chosen.name}”` };
+    }
   }
-  const paragraphs = words.value.trim().split(/\n{2,}/);
-  const content = paragraphs.map((paragraph, at): Block => ({
+});
+
+function paragraphsOf(typed: string): Block[] {
+  const paragraphs = typed.trim().split(/\n{2,}/);
+  return paragraphs.map((paragraph, at): Block => ({
     type: 'paragraph',
     attrs: { id: `paragraph-${at + 1}` },
     content: paragraph
@@ -32,7 +42,10 @@ function add(): void {
         ...(line ? [{ type: 'text' as const, text: line }] : []),
       ]),
   }));
-  emit('add', content, 'A paragraph');
+}
+
+function add(): void {
+  if (wanted.value) emit('add', wanted.value.content, wanted.value.label);
 }
 </script>
 
@@ -64,6 +77,7 @@ function add(): void {
         aria-label="Words"
         placeholder="Words that stand in this document alone"
       />
+      <PictureToAdd v-else-if="kind === 'picture'" v-model="picture" />
       <template v-else>
         <ProblemNote v-if="clauses.problem.value" :problem="clauses.problem.value" @again="clauses.reload" />
         <Select
@@ -79,7 +93,7 @@ function add(): void {
       </template>
       <footer>
         <Button type="button" label="Cancel" severity="secondary" text @click="emit('close')" />
-        <Button type="submit" label="Add" :disabled="!mayAdd" :loading="busy" />
+        <Button type="submit" label="Add" :disabled="!wanted" :loading="busy" />
       </footer>
     </form>
   </Dialog>

@@ -114,10 +114,8 @@ const label = (id: string) => proof.editions.find((each) => each.id === id)?.lab
       <dd>{{ proof.currency ?? 'none' }}</dd>
       <dt>Pages</dt>
       <dd>{{ proof.pages.pages.length }}</dd>
-      <template v-if="proof.annexes.length > 0">
-        <dt>Joined</dt>
-        <dd>{{ proof.annexes.map((annex) => annex.label).join(', ') }}, at the end</dd>
-      </template>
+      <dt>Joined</dt>
+      <dd><JoinedFiles :proof="proof" :frozen="frozen" :make="make" /></dd>
     </dl>
     <AskedFields :proof="proof" :frozen="frozen" :give="give" />
     <template v-if="proof.afterFiling.length > 0">

@@ -146,6 +146,15 @@ function skip(finding: Finding): void {
           @click="emit('unskip', finding)"
         />
         <PermittedButton
+          v-else-if="finding.ready"
+          :label="finding.ready.label"
+          size="small"
+          severity="secondary"
+          outlined
+          :why-not="whyNot"
+          @press="emit('skip', finding, finding.ready.reason)"
+        />
+        <PermittedButton
           v-else-if="finding.severity === 'warns'"
           label="Skip with a reason"
           size="small"

@@ -18,6 +18,8 @@ export interface Finding {
   path?: string;
   /** Id of the workings that explain it. */
   workings?: string;
+  /** Of what only has to be seen: the words that say so, and the reason that it is skipped with. */
+  ready?: { label: string; reason: string };
 }
 
 const ORDER: Readonly<Record<Severity, number>> = { stops: 0, warns: 1, notes: 2 };

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDocumentVisibility, useIntervalFn } from '@vueuse/core';
 import type { RouteLocationRaw } from 'vue-router';
 import type { FieldSchema } from '#core/record/schema';
 import type { Finding } from '#core/production/findings/finding';
@@ -100,6 +101,8 @@ function choose(choice: Chosen): void {
 onBeforeUnmount(store.leave);
 // What is proofed is the record as it is now: coming back to the window reads it again.
 useEventListener(window, 'focus', () => !store.busy && !store.filing && load());
+const visibility = useDocumentVisibility();
+useIntervalFn(() => visibility.value === 'visible' && void store.lookAgain(), 15_000);
 useKeys({
   'Control+p': print,
   'Control+Enter': () => barred.value ?? store.file(),
@@ -135,7 +138,7 @@ async function setOnRecord(path: string, { name }: FieldSchema, value: string): 
     return `${title}. ${detail}`;
   }
   toast.add({ severity: 'secondary', summary: 'Written to the CRM', life: 4_000 });
-  await load();
+  await store.load(recordId.value, templateId.value, [{ path, value }]);
   return undefined;
 }
 
