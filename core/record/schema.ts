@@ -32,6 +32,8 @@ export interface RecordType {
   fields: Readonly<Record<string, FieldSchema>>;
   /** The relation that holds a record's files; only types that have one are what documents are made from. */
   files?: string;
+  /** Its files can be given another content, and keep the earlier one as a revision. */
+  revisesFiles?: boolean;
   /** New ones may be written from outside. */
   takesNew?: boolean;
   /** How they are shown; the usual layout where it is absent. */

@@ -49,6 +49,8 @@ export interface NewFile {
   bytes: Uint8Array;
   mediaType: string;
   repeat: Repeat;
+  /** Id of the file on the record that it is the next revision of: where the source keeps revisions, it takes that one's place. */
+  revises?: string;
 }
 
 /** Names a request, so that it does the same however often it is sent; and when it was sent first. */
@@ -91,7 +93,7 @@ export interface RecordSource {
   addActivity(record: RecordId, activity: NewActivity, repeat: Repeat): Promise<string>;
   /** The files on a record. Asked once: whoever asks tries again by themselves. */
   files(record: RecordId): Promise<RecordFile[]>;
-  /** Puts a file on a record exactly once. Asked once, as above. */
+  /** Puts a file on a record exactly once: a new one, or the next revision of one that is there. Asked once, as above. */
   attach(record: RecordId, file: NewFile): Promise<RecordFile>;
   /** The bytes of a picture, by the link that its field holds. */
   picture(link: string): Promise<Uint8Array>;

@@ -8,14 +8,15 @@ export function metadataXml(): string {
     const bindings = type.navigations.map(
       ({ name, target }) => `<NavigationPropertyBinding Path="${name}" Target="${typeNamed(target).set}"/>`,
     );
-    return `<EntitySet Name="${type.set}" EntityType="${NAMESPACE}.${type.name}">${bindings.join('')}${description(type.plural)}${type.takesNew ? INSERTABLE : ''}</EntitySet>`;
+    return `<EntitySet Name="${type.set}" EntityType="${NAMESPACE}.${type.name}">${bindings.join('')}${description(type.plural)}${type.takesNew ? INSERTABLE : ''}${type.takesFiles ? REVISED : ''}</EntitySet>`;
   });
   return `<?xml version="1.0" encoding="utf-8"?>
 <edmx:Edmx Version="4.0" xmlns:edmx="http://docs.oasis-open.org/odata/ns/edmx">
 <edmx:DataServices>
 <Schema Namespace="${NAMESPACE}" xmlns="http://docs.oasis-open.org/odata/ns/edm">
 ${ENTITY_TYPES.map(entityType).join('\n')}
-<EntityType Name="Attachment" HasStream="true"><Key><PropertyRef Name="id"/></Key>${['id', 'name', 'content_type', 'sha256', 'created_at'].map((name) => `<Property Name="${name}" Type="Edm.String"/>`).join('')}<Property Name="size" Type="Edm.Int64"/></EntityType>
+<EntityType Name="Attachment" HasStream="true"><Key><PropertyRef Name="id"/></Key>${fileProperties('id', 'content_type')}<NavigationProperty Name="revisions" Type="Collection(${NAMESPACE}.AttachmentRevision)" ContainsTarget="true"/></EntityType>
+<EntityType Name="AttachmentRevision" HasStream="true"><Key><PropertyRef Name="revision"/></Key>${fileProperties()}</EntityType>
 <EntityContainer Name="Container">
 ${sets.join('\n')}
 </EntityContainer>
@@ -23,6 +24,11 @@ ${sets.join('\n')}
 </edmx:DataServices>
 </edmx:Edmx>`;
 }
+
+/** What is told of a file, or of one of its earlier contents. */
+const fileProperties = (...more: string[]) =>
+  [...more, 'name', 'sha256', 'created_at'].map((name) => `<Property Name="${name}" Type="Edm.String"/>`).join('') +
+  '<Property Name="size" Type="Edm.Int64"/><Property Name="revision" Type="Edm.Int32"/>';
 
 function entityType(type: EntityType): string {
   const properties = type.properties.map(property);
@@ -53,6 +59,12 @@ function property({ name, type, label, nullable, computed, currency, unit, allow
 /** OData Capabilities vocabulary. */
 const INSERTABLE =
   '<Annotation Term="Org.OData.Capabilities.V1.InsertRestrictions"><Record><PropertyValue Property="Insertable" Bool="true"/></Record></Annotation>';
+/** The content of a file on a record can be replaced; the earlier ones are kept as its revisions. */
+const REVISED =
+  '<Annotation Term="Org.OData.Capabilities.V1.NavigationRestrictions"><Record><PropertyValue Property="RestrictedProperties"><Collection><Record>' +
+  '<PropertyValue Property="NavigationProperty" NavigationPropertyPath="attachments"/>' +
+  '<PropertyValue Property="UpdateRestrictions"><Record><PropertyValue Property="Updatable" Bool="true"/></Record></PropertyValue>' +
+  '</Record></Collection></PropertyValue></Record></Annotation>';
 const ORDERED = '<Annotation Term="Org.OData.Core.V1.Ordered" Bool="true"/>';
 
 function description(label: string): string {

@@ -87,7 +87,7 @@ export function recordPage({
   type: EntityType;
   record: StoredRecord;
   lists: readonly { label: string; type: EntityType; records: readonly StoredRecord[] }[];
-  attachments: readonly Attachment[];
+  attachments: readonly (Attachment & { earlier: readonly Pick<Attachment, 'revision' | 'name'>[] })[];
   lumbix: string;
   message?: string;
 }): string {
@@ -96,10 +96,14 @@ export function recordPage({
   const link = `${lumbix}/records/${encodeURIComponent(type.name)}/${encodeURIComponent(record.id)}`;
   const open = `<p><a href="${safe(link)}">Open in Lumbix</a></p>`;
   const fields = type.properties.filter(({ computed }) => !computed);
-  const files = attachments.map(
-    ({ id, name, size, sha256 }) =>
-      `<tr><td><a href="/attachments/${id}">${safe(name)}</a></td><td>${size} bytes</td><td><small>${sha256.slice(0, 16)}…</small></td></tr>`,
-  );
+  const files = attachments.map(({ id, name, size, sha256, revision, earlier }) => {
+    const before = earlier.map(
+      (each) =>
+        `<a href="/attachments/${id}/${each.revision}" title="${safe(each.name)}">revision ${each.revision}</a>`,
+    );
+    const kept = revision > 1 ? `, revision ${revision}; before it: ${before.join(', ')}` : '';
+    return `<tr><td><a href="/attachments/${id}">${safe(name)}</a>${kept}</td><td>${size} bytes</td><td><small>${sha256.slice(0, 16)}…</small></td></tr>`;
+  });
   const shown = lists.map(({ label, type: of, records }) => `<h2>${safe(label)}</h2>${listOf(of, records)}`);
   const rows = fields.map(
     (field) =>

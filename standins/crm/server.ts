@@ -115,8 +115,13 @@ export function createCrm(options: CrmOptions): Server {
     const path = decodeURIComponent(url.pathname.slice('/odata/'.length));
     if (path === '$metadata')
       return { status: 200, body: metadataXml(), headers: { 'Content-Type': 'application/xml' } };
-    const content = /^Attachments\('([^']+)'\)\/\$value$/.exec(path);
-    if (content) return attachmentContent(content[1]!);
+    const content = /^Attachments\('([^']+)'\)(?:\/revisions\((\d+)\))?\/\$value$/.exec(path);
+    if (content) return attachmentContent(content[1]!, content[2]);
+    const revisions = /^Attachments\('([^']+)'\)\/revisions$/.exec(path);
+    if (revisions) return collectionAnswer({ value: (await store.revisions(revisions[1]!)) as unknown as Body[] });
+    const held = /^(\w+)\('((?:[^']|'')+)'\)\/attachments\('([^']+)'\)\/\$value$/.exec(path);
+    if (held && request.method === 'PUT')
+      return revise(request, setOrThrow(held[1]!), held[2]!.replaceAll("''", "'"), held[3]!);
     const match = /^(\w+)(?:\('((?:[^']|'')+)'\))?(?:\/([\w$]+))?$/.exec(path);
     if (!match) throw new Refused(404, `There is no ${path}.`);
     const type = setOrThrow(match[1]!);
@@ -280,8 +285,22 @@ export function createCrm(options: CrmOptions): Server {
     });
   }
 
-  async function attachmentContent(id: string): Promise<Answer> {
-    const found = await store.attachmentContent(id);
+  /** Another content of a file (OData 4.01 protocol, 11.4.7.2), named by Content-Disposition (RFC 6266); the one before is kept. */
+  async function revise(request: IncomingMessage, { set }: EntityType, recordId: string, id: string): Promise<Answer> {
+    const content = await readBody(request);
+    return repeatable(request, async (repeatabilityId) => {
+      const [, encoded] = /filename\*=UTF-8''([^;]+)/i.exec(String(request.headers['content-disposition'] ?? '')) ?? [];
+      if (!encoded) throw new Refused(400, 'Name the file in the Content-Disposition header.');
+      const contentType = request.headers['content-type'] ?? 'application/octet-stream';
+      const named = { name: decodeURIComponent(encoded), contentType, content, at: firstSent(request) };
+      const attachment = await store.revise({ set, recordId, id }, named, repeatabilityId);
+      if (!attachment) throw new Refused(404, 'There is no such attachment.');
+      return { status: 200, body: attachment };
+    });
+  }
+
+  async function attachmentContent(id: string, revision?: string): Promise<Answer> {
+    const found = await store.attachmentContent(id, revision === undefined ? undefined : Number(revision));
     if (!found) throw new Refused(404, 'There is no such attachment.');
     const disposition = `inline; filename*=UTF-8''${encodeURIComponent(found.name)}`;
     return {
@@ -293,7 +312,7 @@ export function createCrm(options: CrmOptions): Server {
 
   async function pages(request: IncomingMessage, url: URL): Promise<Answer> {
     const [, area = '', id, action] = url.pathname.split('/').map(decodeURIComponent);
-    if (area === 'attachments' && id) return attachmentContent(id);
+    if (area === 'attachments' && id) return attachmentContent(id, action);
     if (area === 'fields') return request.method === 'POST' ? rename(request) : html(fieldsPage());
     const type = typeOfArea(area || FIRST_AREA);
     if (!type) throw new Refused(404, 'There is no such page.');
@@ -339,7 +358,12 @@ export function createCrm(options: CrmOptions): Server {
           records: await store.having(typeNamed(target).set, key, record.id),
         })),
     );
-    const attachments = await store.attachments(type.set, record.id);
+    const attachments = await Promise.all(
+      (await store.attachments(type.set, record.id)).map(async (each) => ({
+        ...each,
+        earlier: await store.revisions(each.id),
+      })),
+    );
     return recordPage({ type, record, lists, attachments, lumbix: options.lumbixUrl, message });
   }
 
@@ -364,6 +388,7 @@ function faultKind(request: IncomingMessage, url: URL): Fault['on'] | undefined 
   if (url.pathname === '/oauth/token') return 'token';
   if (!url.pathname.startsWith('/odata/')) return undefined;
   if (request.method === 'POST' && url.pathname.endsWith('/attachments')) return 'attach';
+  if (request.method === 'PUT') return 'attach';
   if (request.method === 'POST' && !url.pathname.endsWith('$query')) return 'activity';
   return request.method === 'PATCH' ? 'patch' : 'read';
 }

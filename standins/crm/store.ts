@@ -19,7 +19,17 @@ export interface Attachment {
   content_type: string;
   size: number;
   sha256: string;
+  /** How many contents it has had: the earlier ones are kept. */
+  revision: number;
   created_at: string;
+}
+
+/** A file that comes in. */
+export interface NewContent {
+  name: string;
+  contentType: string;
+  content: Buffer;
+  at: Date;
 }
 
 /** A record as of its last change, or that it was deleted. */
@@ -43,6 +53,11 @@ const SCHEMA = `
   alter table attachments add column if not exists set text not null default 'Deals';
   drop index if exists attachments_deal;
   create index if not exists attachments_record on attachments (set, record_id);
+  alter table attachments add column if not exists revision integer not null default 1;
+  create table if not exists attachment_revisions (
+    attachment_id uuid not null references attachments (id) on delete cascade, revision integer not null, name text not null,
+    content_type text not null, size integer not null, sha256 text not null, content bytea not null,
+    created_at timestamptz not null, primary key (attachment_id, revision));
   create table if not exists media (name text primary key, content_type text not null, content bytea not null);
   create table if not exists repeatable_requests (
     id text primary key, status integer not null, location text, body text not null, received_at timestamptz not null default now());
@@ -73,7 +88,7 @@ const SCHEMA = `
 `;
 
 /** The columns of an attachment, without its content. */
-const ATTACHMENT = 'id, set, record_id, name, content_type, size, sha256, created_at';
+const ATTACHMENT = 'id, set, record_id, name, content_type, size, sha256, revision, created_at';
 
 /** The stand-in's own database. */
 export class Store {
@@ -219,8 +234,19 @@ export class Store {
     return rows as Attachment[];
   }
 
-  async attachmentContent(id: string): Promise<{ name: string; content_type: string; content: Buffer } | undefined> {
-    const { rows } = await this.pool.query('select name, content_type, content from attachments where id = $1', [id]);
+  /** What an attachment holds, or held as one of its earlier revisions. */
+  async attachmentContent(
+    id: string,
+    revision?: number,
+  ): Promise<{ name: string; content_type: string; content: Buffer } | undefined> {
+    const columns = 'name, content_type, content';
+    const { rows } =
+      revision === undefined
+        ? await this.pool.query(`select ${columns} from attachments where id::text = $1`, [id])
+        : await this.pool.query(
+            `select ${columns} from attachment_revisions where attachment_id::text = $1 and revision = $2`,
+            [id, revision],
+          );
     return rows[0] as { name: string; content_type: string; content: Buffer } | undefined;
   }
 
@@ -231,7 +257,7 @@ export class Store {
   async attach(
     set: string,
     id: string,
-    { name, contentType, content, at }: { name: string; contentType: string; content: Buffer; at: Date },
+    { name, contentType, content, at }: NewContent,
     repeatabilityId?: string,
   ): Promise<Attachment> {
     return this.#once(repeatabilityId, async (client) => {
@@ -239,22 +265,46 @@ export class Store {
         `insert into attachments (id, set, record_id, name, content_type, size, sha256, content, created_at)
          values ($1,$2,$3,$4,$5,$6,$7,$8,$9)
          returning ${ATTACHMENT}`,
-        [
-          randomUUID(),
-          set,
-          id,
-          name,
-          contentType,
-          content.length,
-          createHash('sha256').update(content).digest('hex'),
-          content,
-          at,
-        ],
+        [randomUUID(), set, id, name, contentType, content.length, sha256(content), content, at],
       );
       const attachment = rows[0] as Attachment;
       const answer = { status: 201, location: `Attachments('${attachment.id}')`, body: attachment };
       return { result: attachment, answer };
     });
+  }
+
+  /** Puts another content in the place of an attachment's, which is kept as its revision. Undefined where there is no such attachment. */
+  async revise(
+    { set, recordId, id }: { set: string; recordId: string; id: string },
+    { name, contentType, content, at }: NewContent,
+    repeatabilityId?: string,
+  ): Promise<Attachment | undefined> {
+    return this.#once(repeatabilityId, async (client) => {
+      const { rowCount } = await client.query(
+        `insert into attachment_revisions (attachment_id, revision, name, content_type, size, sha256, content, created_at)
+         select id, revision, name, content_type, size, sha256, content, created_at from attachments
+         where id::text = $1 and set = $2 and record_id = $3 for update`,
+        [id, set, recordId],
+      );
+      if (rowCount === 0) return { result: undefined };
+      const { rows } = await client.query(
+        `update attachments set revision = revision + 1, name = $2, content_type = $3, size = $4, sha256 = $5, content = $6,
+           created_at = $7
+         where id::text = $1 returning ${ATTACHMENT}`,
+        [id, name, contentType, content.length, sha256(content), content, at],
+      );
+      const result = rows[0] as Attachment;
+      return { result, answer: { status: 200, location: '', body: result } };
+    });
+  }
+
+  /** The contents that an attachment had before, the earliest first. */
+  async revisions(id: string): Promise<Pick<Attachment, 'revision' | 'name' | 'size' | 'sha256' | 'created_at'>[]> {
+    const { rows } = await this.pool.query(
+      `select revision, name, size, sha256, created_at from attachment_revisions where attachment_id::text = $1 order by revision`,
+      [id],
+    );
+    return rows as Attachment[];
   }
 
   /** Does something in one transaction, and keeps its answer in it under a repeatability id, if there is one. */
@@ -293,3 +343,5 @@ export class Store {
     return rows[0] as { status: number; location: string; body: string } | undefined;
   }
 }
+
+const sha256 = (content: Buffer) => createHash('sha256').update(content).digest('hex');

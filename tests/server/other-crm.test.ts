@@ -185,6 +185,12 @@ describe('a CRM that calls everything otherwise', () => {
     const query = { recordType: 'Order', recordId: "W'1", sort: 'created', descending: true, skip: 0, top: 5 };
     expect((await listDocuments(database(), query, CALLER)).total).toBe(1);
     expect((await listDocuments(database(), { ...query, recordType: 'Deal' }, CALLER)).total).toBe(0);
+
+    // It keeps no revisions of a file: the next one is a file of its own.
+    const next = await fileAs(services(), await requestFor(services(), "W'1", 'order-letter', CALLER), CALLER);
+    await advance(services(), next.id);
+    expect(next.number).toContain('rev. B');
+    expect(crm.papers).toHaveLength(2);
   });
 
   it('is read anew where an administrator asks, and shown as usual again', async () => {

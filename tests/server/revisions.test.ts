@@ -12,7 +12,7 @@ import { listDocuments, readDocument } from '../../server/register';
 import type { Services } from '../../server/services';
 import { callerWith } from '../callers';
 import { fileAs, filingOf, proofOf, requestFor } from './produce';
-import { openStack, type Stack } from './stack';
+import { openStack, until, type Stack } from './stack';
 
 /** Revisions of what is filed again, what becomes void, and what is credited; in this process and one call at a time. */
 const CALLER = callerWith();
@@ -67,7 +67,13 @@ describe('a quote that is filed again', () => {
       fileName: expect.stringContaining('rev. B') as string,
     });
     expect((await filed('D-1188')).number).toBe(`${first.number} rev. C`);
-    expect(await stack.attachments('D-1188')).toHaveLength(3);
+    // One file on the deal, with what it was before.
+    const [file, ...others] = await stack.attachments('D-1188');
+    expect(others).toEqual([]);
+    expect(file).toMatchObject({ name: expect.stringContaining('rev. C') as string, revision: 3 });
+    expect(await historyOf(second.id)).toContainEqual(
+      expect.stringMatching(/as the next revision of the file before it\.$/),
+    );
     const { totals } = await listDocuments(
       database(),
       { recordType: 'Deal', recordId: 'D-1188', sort: 'created', descending: true, skip: 0, top: 9 },
@@ -75,6 +81,28 @@ describe('a quote that is filed again', () => {
     );
     // Only the last one counts.
     expect(totals).toEqual([{ kind: 'quote', currency: 'GBP', amount: (await shown(second.id)).amount }]);
+  });
+
+  it('is a new file on the deal where the one before is not there any more', async () => {
+    await filed('D-1210');
+    await stack.deleteAttachments('D-1210');
+    const second = await filed('D-1210');
+    expect(await stack.attachments('D-1210')).toMatchObject([
+      { name: expect.stringContaining('rev. B') as string, revision: 1 },
+    ]);
+    expect((await shown(second.id)).state).toBe('filed');
+  });
+
+  it('takes the place of its file once, though the CRM’s answer is lost', async () => {
+    await filed('D-1212');
+    await stack.fault({ on: 'attach', kind: 'drop-after', times: 1 });
+    const second = await filed('D-1212');
+    expect((await shown(second.id)).state).toBe('rendered');
+    await until(async () => {
+      await advance(services(), second.id);
+      return (await shown(second.id)).state === 'filed';
+    });
+    expect(await stack.attachments('D-1212')).toMatchObject([{ revision: 2 }]);
   });
 
   it('takes a number of its own where that is asked for, and of another kind always', async () => {

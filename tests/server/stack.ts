@@ -24,7 +24,11 @@ export interface Stack {
   /** Gives a field another name, as whoever runs the CRM does on its page. */
   renameInCrm(type: string, from: string, to: string): Promise<void>;
   /** The files on a record; on a deal where no set is said. */
-  attachments(id: string, set?: string): Promise<{ name: string; sha256: string; created_at: Date }[]>;
+  attachments(
+    id: string,
+    set?: string,
+  ): Promise<{ name: string; sha256: string; revision: number; created_at: Date }[]>;
+  deleteAttachments(dealId: string): Promise<void>;
   /** A record as the CRM has it. */
   recordInCrm(set: 'Deals' | 'LineItems', id: string): Promise<Record<string, unknown>>;
   /** Has the CRM hold other bytes than it was sent. */
@@ -76,10 +80,13 @@ export async function openStack(restored?: (url: string) => Promise<void>): Prom
     },
     async attachments(id, set = 'Deals') {
       const { rows } = await crmPool.query(
-        'select name, sha256, created_at from attachments where record_id = $1 and set = $2 order by created_at',
+        'select name, sha256, revision, created_at from attachments where record_id = $1 and set = $2 order by created_at',
         [id, set],
       );
-      return rows as { name: string; sha256: string; created_at: Date }[];
+      return rows as { name: string; sha256: string; revision: number; created_at: Date }[];
+    },
+    async deleteAttachments(dealId) {
+      await crmPool.query('delete from attachments where record_id = $1', [dealId]);
     },
     async recordInCrm(set, id) {
       const { rows } = await crmPool.query('select body from records where set = $1 and id = $2', [set, id]);

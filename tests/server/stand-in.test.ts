@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { XMLParser } from 'fast-xml-parser';
 import { closeDatabase } from '../../server/db/database';
@@ -199,6 +200,39 @@ describe('a file', () => {
     expect(value).toHaveLength(2);
     const content = await ask(`Attachments('${String(value[0]!.id)}')/$value`);
     expect(await content.text()).toBe('%PDF-1');
+  });
+
+  it('is given another content in its place, and keeps the earlier one', async () => {
+    const { id } = (await (await attach('four', 'Plan.pdf', 'first')).json()) as Entity;
+    const put = (
+      file: string,
+      key: string,
+      headers = { 'Content-Disposition': "attachment; filename*=UTF-8''Plan%20B.pdf" },
+    ) =>
+      ask(`Deals('D-1190')/attachments('${file}')/$value`, {
+        method: 'PUT',
+        headers: { 'Content-Type': 'application/pdf', 'Repeatability-Request-ID': key, ...headers },
+        body: 'second',
+      });
+    expect((await put(String(id), 'five', {} as never)).status).toBe(400);
+    const answers = await Promise.all([put(String(id), 'six'), put(String(id), 'six')]);
+    for (const answer of answers)
+      expect(await answer.json()).toMatchObject({ id, name: 'Plan B.pdf', revision: 2, size: 6 });
+    expect((await json(`Attachments('${String(id)}')/revisions`)).value).toMatchObject([
+      { revision: 1, name: 'Plan.pdf', size: 5 },
+    ]);
+    const content = async (path: string) => (await ask(`Attachments('${String(id)}')${path}/$value`)).text();
+    expect([await content(''), await content('/revisions(1)')]).toEqual(['second', 'first']);
+    expect((await put(randomUUID(), 'seven')).status).toBe(404);
+    expect(
+      (
+        await ask(`Deals('D-1191')/attachments('${String(id)}')/$value`, {
+          method: 'PUT',
+          body: 'x',
+          headers: { 'Content-Disposition': "filename*=UTF-8''x" },
+        })
+      ).status,
+    ).toBe(404);
   });
 
   it('stands on any record that takes files, and on that one alone', async () => {

@@ -79,7 +79,11 @@ export async function audit(lumbix: Lumbix, accepted: readonly Accepted[]): Prom
        (select reason from steps where document_id = d.id and state <> 'done' and reason is not null limit 1) reason
      from documents d left join files f on f.document_id = d.id`,
   );
-  const attachments = await lumbix.ask<AttachmentRow>('crm', 'select record_id, name, sha256 from attachments');
+  const attachments = await lumbix.ask<AttachmentRow>(
+    'crm',
+    `select record_id, name, sha256 from attachments
+     union all select a.record_id, r.name, r.sha256 from attachment_revisions r join attachments a on a.id = r.attachment_id`,
+  );
   const byKey = new Map(documents.map((each) => [each.key, each]));
 
   if (documents.length !== byKey.size) wrong.push('One key stands for two documents.');

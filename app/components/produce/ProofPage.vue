@@ -30,7 +30,9 @@ const sheet = useTemplateRef<HTMLElement>('sheet');
 const drawing = computed(() =>
   isNear && page.drawing !== undefined ? drawnWithPaths(page.drawing, outlines) : undefined,
 );
-const notes = shallowRef<{ id: string; words: string; top: number; height: number; lines: number }[]>([]);
+const notes = shallowRef<{ id: string; words: string; top: number; height: number; lines: number; moved: number }[]>(
+  [],
+);
 const marks = shallowRef<{ finding: Finding; number: number; top: number }[]>([]);
 const size = computed(() => ({
   width: `${proof.pages.pageSize.width * scale}px`,
@@ -67,12 +69,22 @@ function placeNotes(): void {
     const end = ends ? (topOf(`${SECTION}end:${id}`) ?? bottom) : bottom;
     return { id, words, top, height: Math.max(12, end - top) };
   });
-  const middles = placed.map(({ top, height }) => top + height / 2);
-  // Notes that stand close to each other are cut to fit; whole they are in the hint.
-  notes.value = placed.map((note, at) => {
-    const others = middles.filter((_, other) => other !== at).map((middle) => Math.abs(middle - middles[at]!));
-    return { ...note, lines: Math.max(1, Math.floor((Math.min(...others, 200) + 3) / NOTE_LINE)) };
-  });
+  const middleOf = ({ top, height }: { top: number; height: number }) => top + height / 2;
+  const middles = placed.map(middleOf);
+  let taken = -Infinity;
+  // Notes that stand close to each other are cut to fit, and moved apart; whole they are in the hint.
+  notes.value = placed
+    .map((note, at) => {
+      const others = middles.filter((_, other) => other !== at).map((middle) => Math.abs(middle - middles[at]!));
+      return { ...note, lines: Math.max(1, Math.floor((Math.min(...others, 200) + 3) / NOTE_LINE)) };
+    })
+    .toSorted((one, other) => middleOf(one) - middleOf(other))
+    .map((note) => {
+      const half = (note.lines * NOTE_LINE) / 2;
+      const moved = Math.max(0, taken - (middleOf(note) - half));
+      taken = middleOf(note) + moved + half;
+      return { ...note, moved };
+    });
 }
 
 /** Puts each finding's number beside its value. Marks that would overlap are moved apart. */
@@ -121,7 +133,9 @@ watch(around, placeAround, { flush: 'post' });
           class="note"
           :style="{ top: `${note.top}px`, height: `${note.height}px` }"
         >
-          <span :title="note.words" :style="{ '-webkit-line-clamp': note.lines }">{{ note.words }}</span>
+          <span :title="note.words" :style="{ '-webkit-line-clamp': note.lines, marginTop: `${note.moved}px` }">{{
+            note.words
+          }}</span>
         </div>
       </template>
     </div>

@@ -19,7 +19,9 @@ export const attach: StepKind = {
     if (!file || sha256(file.bytes) !== file.sha256) throw new Unfileable('The stored PDF is not what was rendered.');
     const present = await fileOnRecord(filing, file.sha256);
     const { id, fileName: name, createdAt: firstSent } = document;
-    const sent = { name, bytes: file.bytes, mediaType: 'application/pdf', repeat: { id, firstSent } };
+    const revises = document.revises ? await attachmentOf(database, document.revises) : undefined;
+    const repeat = { id, firstSent };
+    const sent = { name, bytes: file.bytes, mediaType: 'application/pdf', repeat, revises };
     const attachment = present ?? (await crm.attach(recordOf(document), sent));
     // Nothing is void while a file of it is on the record.
     if (attachment.sha256 !== file.sha256)
@@ -32,7 +34,10 @@ export const attach: StepKind = {
       changes: { state: 'filed', filedAt: now() },
       answer: { attachment: attachment.id },
       told: [
-        { kind: 'attached', sentence: `“${attachment.name}” is on the ${called} in the CRM.` },
+        {
+          kind: 'attached',
+          sentence: `“${attachment.name}” is on the ${called} in the CRM${attachment.id === revises ? ', as the next revision of the file before it' : ''}.`,
+        },
         { kind: 'filed', sentence: 'Filed.' },
       ],
       async write(transaction) {
@@ -51,6 +56,13 @@ export async function keptFile(connection: Connection, documentId: string) {
     .from(files)
     .where(and(eq(files.documentId, documentId), eq(files.format, 'pdf')));
   return file;
+}
+
+/** The id of a document's file on its record; undefined before it is there. */
+async function attachmentOf(connection: Connection, documentId: string): Promise<string | undefined> {
+  const its = and(eq(files.documentId, documentId), eq(files.format, 'pdf'));
+  const [file] = await connection.select({ id: files.attachmentId }).from(files).where(its);
+  return file?.id ?? undefined;
 }
 
 /** The document's file on its record, if it is there already. @throws SourceError */

@@ -12,7 +12,7 @@ import { SourceError } from '../source';
 import type { CrmConnection } from './connection';
 
 export interface ODataRequest {
-  method?: 'GET' | 'PATCH' | 'POST';
+  method?: 'GET' | 'PATCH' | 'POST' | 'PUT';
   /** Relative to the service root, percent-encoded; or a link of the service's own, which may be absolute. */
   path: string;
   headers?: Record<string, string>;
@@ -80,7 +80,7 @@ export class ODataClient {
         },
         retry: {
           limit: attempts - 1,
-          methods: ['GET', 'PATCH', 'POST'],
+          methods: ['GET', 'PATCH', 'POST', 'PUT'],
           calculateDelay: ({ attemptCount, error }) => {
             const { failure, again } = meaningOf(error);
             if (error.response?.statusCode === 401) this.#token = undefined;

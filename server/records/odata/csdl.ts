@@ -51,7 +51,7 @@ export function readCsdl(xml: string): ODataSchema | undefined {
   // Files are no records.
   const isFile = (entity: XmlNode) => attribute(entity, 'HasStream') === 'true';
   const entities = all.filter((each) => !isFile(each));
-  const streams = new Set(all.filter(isFile).map(nameOf));
+  const streams = new Map(all.filter(isFile).map((each) => [nameOf(each), each]));
   const sets = new Map(
     nodes(nodes(schema, 'EntityContainer')[0], 'EntitySet').map((set) => [
       localName(attribute(set, 'EntityType')!),
@@ -78,7 +78,8 @@ export function readCsdl(xml: string): ODataSchema | undefined {
   };
 }
 
-function recordType(entity: XmlNode, set: XmlNode | undefined, streams: ReadonlySet<string>): RecordType {
+/** `streams`: the types of files, by their names. */
+function recordType(entity: XmlNode, set: XmlNode | undefined, streams: ReadonlyMap<string, XmlNode>): RecordType {
   const name = nameOf(entity);
   const key = keyOf(entity).name;
   const navigations = nodes(entity, 'NavigationProperty');
@@ -89,6 +90,11 @@ function recordType(entity: XmlNode, set: XmlNode | undefined, streams: Readonly
     ...nodes(entity, 'Property').map((property) => propertyField(property, key)),
     ...navigations.filter((each) => each !== files).map(navigationField),
   ];
+  // A file that holds files keeps its earlier contents.
+  const keepsRevisions = (type = '') =>
+    nodes(streams.get(type), 'NavigationProperty').some(
+      (each) => attribute(each, 'ContainsTarget') === 'true' && streams.has(navigationField(each).target ?? ''),
+    );
   const plural = set && description(set);
   return {
     name,
@@ -96,6 +102,10 @@ function recordType(entity: XmlNode, set: XmlNode | undefined, streams: Readonly
     ...(plural && { plural }),
     fields: Object.fromEntries(fields.map((field) => [field.name, field])),
     ...(files && { files: nameOf(files) }),
+    ...(files &&
+      set &&
+      keepsRevisions(navigationField(files).target) &&
+      isUpdatable(set, nameOf(files)) && { revisesFiles: true }),
     ...(set && isInsertable(set) && { takesNew: true }),
   };
 }
@@ -107,6 +117,20 @@ function isInsertable(set: XmlNode): boolean {
   return (
     said?.some((each) => attribute(each, 'Property') === 'Insertable' && attribute(each, 'Bool') === 'true') ?? false
   );
+}
+
+/** Whether a service says that what a relation of a set leads to may be changed (OData Capabilities vocabulary, NavigationRestrictions). */
+function isUpdatable(set: XmlNode, navigation: string): boolean {
+  const restrictions = annotation(set, 'Capabilities.V1.NavigationRestrictions');
+  const said = (record: XmlNode | undefined, property: string) =>
+    nodes(record, 'PropertyValue').find((each) => attribute(each, 'Property') === property);
+  const restricted = said(nodes(restrictions, 'Record')[0], 'RestrictedProperties');
+  const its = nodes(nodes(restricted, 'Collection')[0], 'Record').find((each) => {
+    const of = said(each, 'NavigationProperty');
+    return of && attribute(of, 'NavigationPropertyPath') === navigation;
+  });
+  const updatable = said(nodes(said(its, 'UpdateRestrictions'), 'Record')[0], 'Updatable');
+  return updatable !== undefined && attribute(updatable, 'Bool') === 'true';
 }
 
 function keyOf(entity: XmlNode): Key {

@@ -151,15 +151,40 @@ export class ODataSource implements RecordSource {
    * Every attempt carries the same repeatability id (OASIS OData Repeatable Requests 1.0), so a service that has stored the file
    * already answers as it did the first time.
    */
-  async attach(record: RecordId, { name, bytes, mediaType, repeat }: NewFile): Promise<RecordFile> {
-    const file = await this.#client.json<RecordFile>({
+  async attach(record: RecordId, file: NewFile): Promise<RecordFile> {
+    const revised = await this.#revise(record, file);
+    if (revised) return revised;
+    return this.#sendFile(file, {
       method: 'POST',
       path: await this.#filesPath(record),
-      headers: {
-        'content-type': mediaType,
-        slug: encodeURIComponent(name),
-        ...repeatHeaders(repeat),
-      },
+      headers: { slug: encodeURIComponent(file.name) },
+    });
+  }
+
+  /** Puts a file in the place of the one that it revises; undefined where revisions are not kept, or that one is not there any more. */
+  async #revise(record: RecordId, file: NewFile): Promise<RecordFile | undefined> {
+    const { records } = await this.#schema();
+    if (file.revises === undefined || !recordTypeOf(records, record.type)?.revisesFiles) return undefined;
+    const disposition = `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`;
+    try {
+      return await this.#sendFile(file, {
+        method: 'PUT',
+        path: `${await this.#filesPath(record)}('${encodeURIComponent(file.revises)}')/$value`,
+        headers: { 'content-disposition': disposition, prefer: 'return=representation' },
+      });
+    } catch (problem) {
+      if (problem instanceof SourceError && problem.failure === 'missing') return undefined;
+      throw problem;
+    }
+  }
+
+  async #sendFile(
+    { bytes, mediaType, repeat }: NewFile,
+    { headers, ...request }: Pick<ODataRequest, 'method' | 'path' | 'headers'>,
+  ): Promise<RecordFile> {
+    const file = await this.#client.json<RecordFile>({
+      ...request,
+      headers: { 'content-type': mediaType, ...headers, ...repeatHeaders(repeat) },
       body: bytes,
       repeatable: true,
       attempts: 1,
