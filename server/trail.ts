@@ -51,6 +51,21 @@ export async function addToTrail(
   });
 }
 
+/** Who did something to a subject last, and when. */
+export async function lastDoer(
+  connection: Connection,
+  act: string,
+  { kind, id }: Pick<Subject, 'kind' | 'id'>,
+): Promise<{ name: string; at: Date } | undefined> {
+  const [entry] = await connection
+    .select({ name: trail.personName, at: trail.at })
+    .from(trail)
+    .where(and(eq(trail.act, act), eq(trail.subjectKind, kind), eq(trail.subjectId, id)))
+    .orderBy(desc(trail.at))
+    .limit(1);
+  return entry;
+}
+
 type TrailFilter = Omit<QueryOf<Contract['GET /trail']>, 'skip' | 'top'>;
 
 /** A page of the trail, the newest first. */

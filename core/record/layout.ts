@@ -4,7 +4,10 @@ import { fieldOf, recordTypeOf, type FieldSchema, type FieldType, type RecordSch
 import { isRecord, type FieldValue, type RecordSnapshot } from './snapshot';
 
 /** What lists, views and the register need to know of a record, whatever its fields are called. */
-export const PARTS = ['name', 'number', 'account', 'stage', 'owner', 'amount', 'day'] as const;
+export const LISTED_PARTS = ['name', 'number', 'account', 'stage', 'owner', 'amount', 'day'] as const;
+/** And what tells who changed a record last, and when: of records that belong to others too. */
+export const CHANGE_PARTS = ['changedBy', 'changedAt'] as const;
+export const PARTS = [...LISTED_PARTS, ...CHANGE_PARTS] as const;
 export type Part = (typeof PARTS)[number];
 
 /** The types of fields that can be each part. */
@@ -16,6 +19,8 @@ export const PART_TYPES: Readonly<Record<Part, readonly FieldType[]>> = {
   owner: ['text', 'choice', 'record'],
   amount: ['money'],
   day: ['date'],
+  changedBy: ['text', 'choice', 'record'],
+  changedAt: ['datetime'],
 };
 
 /** The pictures that a type of records can have in the rail. */
@@ -67,6 +72,8 @@ export const recordLayout: ShapeOf<RecordLayout> = shape({
     owner: partName(),
     amount: partName(),
     day: partName(),
+    changedBy: partName(),
+    changedAt: partName(),
   }).required(),
   groups: listOf(
     shape({ label: text(60).min(1).required(), fields: listOf(fieldName(), MOST_FIELDS).required() }).required(),
@@ -90,6 +97,7 @@ export function usualLayout({ label, fields }: Pick<RecordType, 'label' | 'field
     stage: first(({ type, nullable }) => type === 'choice' && !nullable) ?? first(({ type }) => type === 'choice'),
     amount: first(ofType('amount')),
     day: first(ofType('day')),
+    changedAt: first(({ type, readonly }) => type === 'datetime' && readonly),
   };
   return {
     parts: Object.fromEntries(Object.entries(parts).filter(([, name]) => name !== undefined)),

@@ -1,6 +1,6 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
 import { awkwardness } from '../../core/record/awkward';
-import { documentTypes, layoutOf, listedFields, partField, partText, PARTS } from '../../core/record/layout';
+import { documentTypes, layoutOf, listedFields, partField, partText, LISTED_PARTS } from '../../core/record/layout';
 import { treeOf, type PathTree } from '../../core/record/paths';
 import { fieldOf, recordTypeOf, type RecordSchema } from '../../core/record/schema';
 import { isRecord, type RecordSnapshot } from '../../core/record/snapshot';
@@ -20,7 +20,7 @@ type Row = typeof recordIndex.$inferInsert;
 
 /** What the index knows of records of a type. */
 export function indexedPaths(schema: RecordSchema, type: string): PathTree {
-  const parts = PARTS.flatMap((part) => partField(schema, type, part) ?? []);
+  const parts = LISTED_PARTS.flatMap((part) => partField(schema, type, part) ?? []);
   const columns = listedFields(schema, type).map(({ name }) => [name]);
   const paths = [...parts.map((field) => [field]), ...columns, ...searchedPaths(schema, type)];
   return treeOf(paths, schema, type);

@@ -3,7 +3,7 @@ import type { Contract } from '../../core/contract/contract';
 import type { AnswerOf, QueryOf } from '../../core/contract/endpoint';
 import type { RECORD_SORTS } from '../../core/contract/records';
 import { heldValues, type HeldValue } from '../../core/record/held';
-import { documentTypes, layoutOf, listedFields, partField, PARTS } from '../../core/record/layout';
+import { documentTypes, layoutOf, listedFields, partField, LISTED_PARTS } from '../../core/record/layout';
 import { treeOf, type PathTree } from '../../core/record/paths';
 import {
   fieldLabel,
@@ -49,7 +49,7 @@ export async function recordTypes(caller: Caller) {
       label: type.label,
       plural: pluralOf(type),
       parts: Object.fromEntries(
-        PARTS.flatMap((part) => {
+        LISTED_PARTS.flatMap((part) => {
           const field = partField(schema, type.name, part);
           return field === undefined ? [] : [[part, fieldLabel(schema, type.name, field)]];
         }),

@@ -3,7 +3,14 @@ export type AllowedValue = string | { value: string; label: string };
 
 /** What the simulated CRM keeps: its record types as an OData service would declare them. */
 export type PropertyType =
-  'Edm.String' | 'Edm.Decimal' | 'Edm.Boolean' | 'Edm.Date' | 'Edm.Int32' | 'Collection(Edm.String)' | 'Edm.Stream';
+  | 'Edm.String'
+  | 'Edm.Decimal'
+  | 'Edm.Boolean'
+  | 'Edm.Date'
+  | 'Edm.DateTimeOffset'
+  | 'Edm.Int32'
+  | 'Collection(Edm.String)'
+  | 'Edm.Stream';
 
 export interface Property {
   name: string;
@@ -16,6 +23,8 @@ export interface Property {
   /** UCUM unit; `%` says that 10 is ten percent. */
   unit?: string;
   allowed?: readonly AllowedValue[];
+  /** Of a record's last change: when it was, or whose. */
+  ofChange?: 'at' | 'by';
   /** What a text is written in, where it is more than a text. */
   mediaType?: 'text/html';
 }
@@ -67,6 +76,10 @@ const picture = (name: string, label: string): Property => ({
   nullable: true,
   computed: true,
 });
+const changed = (): Property[] => [
+  { name: 'changed_at', type: 'Edm.DateTimeOffset', label: 'Changed', nullable: true, computed: true, ofChange: 'at' },
+  text('changed_by', 'Changed by', { computed: true, ofChange: 'by' }),
+];
 const ID: Property = { name: 'id', type: 'Edm.String', label: 'Identifier', computed: true };
 
 export const STAGES = [
@@ -114,7 +127,7 @@ const TYPES: EntityType[] = [
       text('scope_note', 'Scope note', { mediaType: 'text/html' }),
       { name: 'validity_days', type: 'Edm.Int32', label: 'Validity in days', nullable: true },
       decimal('deposit_percent', 'Deposit', { unit: '%' }), decimal('discount_percent', 'Discount', { unit: '%' }),
-      decimal('discount_amount', 'Discount in money', { currency: 'currency' }), text('document_link', 'Latest document'),
+      decimal('discount_amount', 'Discount in money', { currency: 'currency' }), text('document_link', 'Latest document'), ...changed(),
     ],
     navigations: [
       { name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false },
@@ -127,7 +140,7 @@ const TYPES: EntityType[] = [
     name: 'Account', set: 'Accounts', label: 'Account', plural: 'Accounts', takesFiles: true,
     properties: [
       ID, text('name', 'Name', { nullable: false }), text('street', 'Street'), text('postcode', 'Postcode'), text('city', 'City'),
-      text('country', 'Country', { allowed: COUNTRIES }), text('vat_number', 'VAT number'), text('phone', 'Telephone'),
+      text('country', 'Country', { allowed: COUNTRIES }), text('vat_number', 'VAT number'), text('phone', 'Telephone'), ...changed(),
     ],
     navigations: [
       { name: 'contacts', label: 'Contacts', target: 'Contact', key: 'account_id', many: true, orderedBy: 'family_name' },
@@ -139,7 +152,7 @@ const TYPES: EntityType[] = [
     name: 'Contact', set: 'Contacts', label: 'Contact', plural: 'Contacts', takesFiles: true,
     properties: [
       ID, text('name', 'Name', { computed: true }), text('salutation', 'Salutation'), text('given_name', 'Given name'), text('family_name', 'Family name'),
-      text('email', 'E-mail'), text('job_title', 'Job title'),
+      text('email', 'E-mail'), text('job_title', 'Job title'), ...changed(),
     ],
     navigations: [
       { name: 'account', label: 'Account', target: 'Account', key: 'account_id', many: false },
@@ -170,7 +183,7 @@ const TYPES: EntityType[] = [
       decimal('discount_amount', 'Discount in money', { currency: 'currency' }), decimal('unit_cost', 'Unit cost', { currency: 'currency' }),
       text('billing', 'Billing', { allowed: ['once', 'monthly', 'yearly'], nullable: false }),
       { name: 'term_months', type: 'Edm.Int32', label: 'Term in months', nullable: true },
-      text('part_of', 'Part of'), text('parts_shown', 'Parts shown', { allowed: ['indented', 'rolled up', 'hidden'] }), decimal('weight', 'Weight', { unit: 'kg' }),
+      text('part_of', 'Part of'), text('parts_shown', 'Parts shown', { allowed: ['indented', 'rolled up', 'hidden'] }), decimal('weight', 'Weight', { unit: 'kg' }), ...changed(),
     ],
     navigations: [
       { name: 'product', label: 'Product', target: 'Product', key: 'product_id', many: false },
@@ -188,6 +201,12 @@ const TYPES: EntityType[] = [
 ]; // prettier-ignore
 /** The record types as they are now. */
 export const ENTITY_TYPES: readonly EntityType[] = TYPES;
+
+/** What a record says of its last change. */
+export const ofChange = ({ properties }: EntityType, { at, by }: { at: Date; by: string }): Record<string, string> =>
+  Object.fromEntries(
+    properties.flatMap((each) => (each.ofChange ? [[each.name, each.ofChange === 'at' ? at.toISOString() : by]] : [])),
+  );
 
 /** A field that whoever runs the CRM gave another name. */
 export interface Renaming {
@@ -253,6 +272,8 @@ export function refusal(property: Property, value: unknown): string | undefined 
       return Number.isInteger(value) ? undefined : `${name} is a whole number.`;
     case 'Edm.Boolean':
       return typeof value === 'boolean' ? undefined : `${name} is true or false.`;
+    case 'Edm.DateTimeOffset':
+      return typeof value === 'string' && !Number.isNaN(Date.parse(value)) ? undefined : `${name} is a moment.`;
     case 'Edm.Date':
       return typeof value === 'string' && isDay(value) ? undefined : `${name} is a date such as 2026-11-23.`;
     case 'Collection(Edm.String)':

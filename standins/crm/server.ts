@@ -3,7 +3,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import { Faults, type Fault } from '../faults';
 import { QueryError, type Body } from './filter';
 import { metadataXml } from './metadata';
-import { refusal, refuseRenaming, renameField, typeNamed, type EntityType } from './model';
+import { ofChange, refusal, refuseRenaming, renameField, typeNamed, type EntityType } from './model';
 import { fieldsPage, FIRST_AREA, listPage, pathOf, recordPage, typedValue, typeOfArea } from './page';
 import { etag, inOrder, readOptions, Reading, setOrThrow } from './query';
 import type { Store, StoredRecord } from './store';
@@ -17,6 +17,9 @@ export interface CrmOptions {
 }
 
 const TOKEN_LIFETIME = 3_600;
+/** Who changes records: the one program that has a token, and the person who sits at the CRM's own pages. */
+const CALLER = 'Lumbix';
+const BY_HAND = 'Nell Orrin';
 const LARGEST_BODY = 50 * 1024 * 1024;
 
 /** What a request is answered with. */
@@ -260,7 +263,8 @@ export function createCrm(options: CrmOptions): Server {
       if (!record) throw new Refused(404, `There is no ${type.label.toLowerCase()} ${id}.`);
       if (match !== '*' && match !== etag(record)) throw new Refused(412, 'Somebody else has changed the record.');
       refuseWrong(type, changes);
-      const version = await store.change(type.set, id, record.version, changes, repeatabilityId);
+      const noted = { ...changes, ...ofChange(type, { at: firstSent(request), by: CALLER }) };
+      const version = await store.change(type.set, id, record.version, noted, repeatabilityId);
       if (version === undefined) throw new Refused(412, 'Somebody else has changed the record.');
       return { status: 204, headers: { ETag: etag({ version }) } };
     });
@@ -330,7 +334,8 @@ export function createCrm(options: CrmOptions): Server {
     if (!property) throw new Refused(400, 'There is no such field.');
     const value = typedValue(property, form.get('value') ?? '');
     const wrong = refusal(property, value);
-    if (!wrong) await store.change(type.set, record.id, record.version, { [property.name]: value });
+    const noted = { [property.name]: value, ...ofChange(type, { at: new Date(), by: BY_HAND }) };
+    if (!wrong) await store.change(type.set, record.id, record.version, noted);
     const owner = type.takesFiles ? undefined : type.navigations.find((each) => typeNamed(each.target).takesFiles);
     const shown = owner ? typeNamed(owner.target) : type;
     const shownId = owner ? String(record.body[owner.key]) : record.id;

@@ -28,6 +28,8 @@ export interface Stack {
     id: string,
     set?: string,
   ): Promise<{ name: string; sha256: string; revision: number; created_at: Date }[]>;
+  /** How many contents the files of a record have had: each is one more, or the next revision of one. */
+  contents(id: string): Promise<number>;
   deleteAttachments(dealId: string): Promise<void>;
   /** A record as the CRM has it. */
   recordInCrm(set: 'Deals' | 'LineItems', id: string): Promise<Record<string, unknown>>;
@@ -84,6 +86,13 @@ export async function openStack(restored?: (url: string) => Promise<void>): Prom
         [id, set],
       );
       return rows as { name: string; sha256: string; revision: number; created_at: Date }[];
+    },
+    async contents(id) {
+      const { rows } = await crmPool.query(
+        'select coalesce(sum(revision), 0)::int count from attachments where record_id = $1',
+        [id],
+      );
+      return (rows[0] as { count: number }).count;
     },
     async deleteAttachments(dealId) {
       await crmPool.query('delete from attachments where record_id = $1', [dealId]);

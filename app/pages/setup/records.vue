@@ -3,6 +3,7 @@ import type { DataTableRowReorderEvent } from 'primevue/datatable';
 import {
   layoutOf,
   PART_TYPES,
+  CHANGE_PARTS,
   PARTS,
   RECORD_ICONS,
   type Part,
@@ -21,6 +22,8 @@ const PART_WORDS: Readonly<Record<Part, string>> = {
   owner: 'Owner',
   amount: 'Amount',
   day: 'Date',
+  changedBy: 'Changed by',
+  changedAt: 'Changed at',
 };
 const loaded = useLoaded(() => api('GET /layouts'));
 const route = useRoute();
@@ -70,7 +73,7 @@ const changed = computed(() => {
   return text(before) !== text(wanted.value);
 });
 /** Only what documents are made from is listed; of everything else the name is enough. */
-const shownParts = computed(() => (type.value?.files === undefined ? (['name'] as const) : PARTS));
+const shownParts = computed(() => (type.value?.files === undefined ? (['name', ...CHANGE_PARTS] as const) : PARTS));
 const options = (part: Part) =>
   Object.values(type.value?.fields ?? {}).filter((field) => !field.identifies && PART_TYPES[part].includes(field.type));
 const stages = computed(() => {
