@@ -9,7 +9,9 @@ export interface ProofPages extends Omit<Answered, 'glyphs'> {
   glyphs: string;
 }
 /** What is drawn of a proof, whatever it is of. */
-export type ShownProof = Pick<Answer<'POST /productions'>, 'values' | 'sections'> & { pages: ProofPages };
+export type ShownProof = Pick<Answer<'POST /productions'>, 'values' | 'sections' | 'givenNotes'> & {
+  pages: ProofPages;
+};
 export type ProofPage = ProofPages['pages'][number];
 
 /** How many pages are sent for at once. */

@@ -58,6 +58,8 @@ const shown = {
   afterFiling: all(words()),
   /** What was changed for this document: the values on its pages that are printed otherwise, by the change. */
   changed: requiredMapOf(all(words())),
+  /** The margin notes of values that were given for it, by the values on its pages. */
+  givenNotes: requiredMapOf(words()),
   /** What the template asks for, by its paths: whether it was said for this document, and whether it may stay blank. */
   asks: all(shape({ path: words(), given: boolean().required(), optional: boolean().required() }).required()),
   /** The fields that findings and changes are about, and what is asked for, by their paths: with their values, and the record that each is on. */

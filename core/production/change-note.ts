@@ -13,8 +13,9 @@ const WORDS: Readonly<Record<DocumentChange['type'], string>> = {
 };
 
 /** The note in the margin beside what was changed for one document: “words changed by Tamar Whitlow, 27 Nov”. */
-export function changeNote({ change, by, at }: MadeChange): string {
+export function changeNote({ change, label, by, at }: MadeChange): string {
   const day = formatValue({ type: 'date', day: dayOf(at.slice(0, 10))! }, INTERFACE_LOCALE, 'MMMMd');
   const what = change.type === 'section' ? (change.prints ? 'switched on' : 'switched off') : WORDS[change.type];
-  return `${what} by ${by}, ${day}`;
+  // What is left out is not there to be seen.
+  return `${what} by ${by}, ${day}${change.type === 'leaveOut' ? `: ${label}` : ''}`;
 }

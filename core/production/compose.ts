@@ -12,6 +12,7 @@ import { isCurrencyCode } from '../money/currency';
 import { Decimal } from '../money/decimal';
 import { LATIN_DIGITS, numberSymbols } from '../money/number-symbols';
 import type { MadeChange } from './document-change';
+import { changeNote } from './change-note';
 import { partsOf, type DocumentParts } from './document-parts';
 import { changedSince } from './findings/changed-since';
 import { failedCheck } from './findings/failed-check';
@@ -135,10 +136,11 @@ export function composing(
   const edition = context.edition ?? chosenEdition(template, given.record, context);
   const own = noted(assemble(template, pins, edition, context.houseStyle), schema);
   const whole = (blocks: readonly Block[]) => wholeBlocks(blocks, template, pins, own.edition);
-  const { assembled, lost } = withChangedBlocks(own, changes, whole);
+  const { assembled, lost, gone } = withChangedBlocks(own, changes, whole);
   const { earlier, ...now } = without;
   const made = {
     changes,
+    gone,
     lost: [...given.lost, ...said.lost, ...lost],
     before: earlier && compose(published, earlier, now).used,
   };
@@ -155,6 +157,7 @@ const withFiles = (template: Template, files: ComposeContext['files']): Template
 /** What was changed for a document, what of it had nothing to change, and what changed by itself. */
 interface Made {
   changes: readonly MadeChange[];
+  gone: ReadonlyMap<string, readonly MadeChange[]>;
   lost: readonly LostChange[];
   /** What was used of the record when it was looked at first, where it was another one then. */
   before?: UsedValues;
@@ -323,7 +326,7 @@ class DocumentComposer {
     readonly made: Made,
   ) {
     this.template = assembled.template;
-    this.by = new Compositor(sheet, assembled.edition.locale, context.available ?? {}, made.changes);
+    this.by = new Compositor(sheet, assembled.edition.locale, context.available ?? {}, made);
     const { plans } = this.template;
     this.#plan = plans.find(({ id }) => id === context.plan) ?? plans[0]!;
   }
@@ -381,9 +384,20 @@ class DocumentComposer {
       usedDigest: usedDigest(used),
       leftOut: by.leftOut,
       changed: Object.fromEntries(this.made.changes.map(({ id }) => [id, [...(by.changed.get(id) ?? [])]])),
+      ...this.#givenNotes(),
       steps,
       proved: { sums: by.provedSums },
     };
+  }
+
+  /** The margin notes of values that were given for this document, by the values that print them. */
+  #givenNotes(): Pick<Composition, 'givenNotes'> {
+    const notes = this.made.changes.flatMap((made) =>
+      made.change.type === 'value'
+        ? this.by.readersOf(new Set([made.change.path])).map((key) => [key, changeNote(made)] as const)
+        : [],
+    );
+    return notes.length > 0 ? { givenNotes: Object.fromEntries(notes) } : {};
   }
 
   /** What is done once it is filed. What a step reads is not printed, so it does not count as used. */

@@ -59,6 +59,8 @@ export interface Composition {
   leftOut: readonly { block: string; note: string }[];
   /** What was changed for this document alone, by the change: the values on the pages that are printed otherwise for it. */
   changed: Readonly<Record<string, readonly string[]>>;
+  /** The margin notes of values that were given for this document alone, by the values on the pages; absent where there are none. */
+  givenNotes?: Readonly<Record<string, string>>;
   /** What was asked for, with what was said; absent where nothing is. */
   answers?: readonly Answer[];
   /** What is done once it is filed, in order. */

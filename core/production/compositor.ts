@@ -14,6 +14,7 @@ import { calledByType } from '../record/schema';
 import type { PrintedSum } from '../sheet/printed-sum';
 import { composeBlock, withInner, type Block, type ComposedBlock } from '../template/blocks';
 import { idsIn } from '../template/node';
+import { GONE } from './page-contents';
 import { sectionOf } from '../template/blocks/section';
 import { brokenLines, textOfRuns, type Asset, type Assets, type PlacedPicture, type Run } from '../template/composed';
 import type { ColumnTotal, Composer, PictureBox, PrintedRuns, ValueRequest } from '../template/composer';
@@ -39,6 +40,13 @@ const MOST_TEXT = 100_000;
 
 /** Room to write on by pen, of spaces that do not break: four centimetres at ten points. */
 const RULED = '\u00a0'.repeat(60);
+
+/** What was changed for one document. */
+interface MadeChanges {
+  changes: readonly MadeChange[];
+  /** What was left out beside blocks that stay, by their ids. */
+  gone: ReadonlyMap<string, readonly MadeChange[]>;
+}
 
 /**
  * The state of one composition: evaluates what is to be printed, and notes what was printed where, what was read for
@@ -69,6 +77,7 @@ export class Compositor implements Composer {
   /** Changes by the path of the value that each gives, and by the block that it is seen on. */
   readonly #given = new Map<string, string>();
   readonly #changedBlocks = new Map<string, MadeChange>();
+  readonly #gone: MadeChanges['gone'];
   /** The cells of what was printed, by the keys of `values`. */
   readonly #read = new Map<string, Cell>();
   /** Cells that someone may want explained, by their ids. */
@@ -82,9 +91,10 @@ export class Compositor implements Composer {
     readonly locale: string,
     /** Bytes of the files and pictures that may be printed. */
     readonly available: Assets,
-    /** What was changed for this document alone. */
-    changes: readonly MadeChange[] = [],
+    /** What was changed for this document alone, and what is left out beside which blocks. */
+    { changes, gone }: MadeChanges = { changes: [], gone: new Map() },
   ) {
+    this.#gone = gone;
     for (const made of changes) {
       if (made.change.type === 'value') this.#given.set(made.change.path, made.id);
       for (const place of placesOf(made)) this.#changedBlocks.set(place, made);
@@ -222,12 +232,23 @@ export class Compositor implements Composer {
   }
 
   blocks(blocks: readonly Block[] = [], row?: Row): ComposedBlock[] {
-    return blocks.flatMap((block) => {
+    const all: ComposedBlock[] = [];
+    /** What was left out before the next block that prints something. */
+    let gone: readonly MadeChange[] = [];
+    for (const block of blocks) {
       const composed = composeBlock(block, this, row);
       if (composed.length > 0) this.printedBlocks.add(block.attrs.id);
       const made = this.#changedBlocks.size === 0 ? undefined : this.#changeOf(block);
-      return made ? this.#marked(made, block, composed) : composed;
-    });
+      const marked = made ? this.#marked(made, block, composed) : composed;
+      gone = [...gone, ...(this.#gone.get(block.attrs.id) ?? [])];
+      if (marked.length === 0 || gone.length === 0) {
+        all.push(...marked);
+        continue;
+      }
+      all.push(...sectionOf(`${block.attrs.id}${GONE}`, gone.map(changeNote).join('; '), marked));
+      gone = [];
+    }
+    return all;
   }
 
   /** What was changed for this document has a note in the margin that says by whom. */

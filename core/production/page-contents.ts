@@ -5,6 +5,9 @@
 export const VALUE = 'lumbix:';
 export const SECTION = 'lumbix-section:';
 
+/** The end of a section's id that only says where something was left out: the block beside it is as it was. */
+export const GONE = '.gone';
+
 /** What is on a page of a proof: who does not have its drawing yet knows where to look for a value. */
 export interface PageContents {
   /** Ids of the values on it, in the order in which they stand there. */

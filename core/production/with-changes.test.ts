@@ -42,6 +42,8 @@ describe('a value for one document alone', () => {
     expect(composition.findings.map(({ id }) => id)).not.toContain(finding!.id);
     expect(composition.changed[given.id]).toContainEqual(expect.stringContaining('D-1202-4'));
     expect(composition.used[finding!.path!]).toContain('485');
+    // Beside the price itself, and not beside the totals that it goes into.
+    expect(Object.values(composition.givenNotes ?? {})).toEqual(['value given by Tamar Whitlow, 27 November']);
   });
 
   it('that does not fit its field, or has none, stops filing with the reason', () => {
@@ -157,6 +159,22 @@ describe('blocks of one document', () => {
     );
     expect(composition.assets[sha256]).toBeDefined();
     expect(composition.findings.filter(({ severity }) => severity === 'stops')).toEqual([]);
+  });
+
+  it('say beside what stays what was left out, and by whom', () => {
+    const [first, second, third] = composed('D-1187')
+      .parts()
+      .blocks.filter(({ mayBeLeftOut }) => mayBeLeftOut);
+    const left = [first!, second!].map(({ id }, at) => made({ type: 'leaveOut', block: id }, `change-${at}`));
+    const notes = sectionNotes(composed('D-1187', left).composition.document.body);
+    const told = Object.entries(notes).filter(([id]) => id.endsWith('.gone'));
+    const words = 'left out by Tamar Whitlow, 27 November: what it is';
+    expect(told.map(([, note]) => note).join('; ')).toBe(`${words}; ${words}`);
+    expect(
+      composed('D-1187', left)
+        .parts()
+        .blocks.map(({ id }) => id),
+    ).toContain(third!.id);
   });
 
   it('that are gone are told, so that no change is lost silently', () => {

@@ -34,20 +34,28 @@ export function withGivenValues(
   return { record: changed, lost };
 }
 
+/** An assembled template that was changed for one document. */
+interface ChangedBlocks {
+  assembled: Assembled;
+  lost: LostChange[];
+  /** What was left out beside blocks that stay, by their ids. */
+  gone: ReadonlyMap<string, readonly MadeChange[]>;
+}
+
 /** The assembled template with its blocks and the files that are joined to it as they are for this document. */
 export function withChangedBlocks(
   assembled: Assembled,
   changes: readonly MadeChange[],
   whole: (blocks: readonly Block[]) => Block[],
-): { assembled: Assembled; lost: LostChange[] } {
+): ChangedBlocks {
   const joined = changes.flatMap((made) => joinedBy(made) ?? []);
   const own = changes.filter(({ change }) => change.type !== 'value' && change.type !== 'join');
-  if (own.length + joined.length === 0) return { assembled, lost: [] };
+  if (own.length + joined.length === 0) return { assembled, lost: [], gone: new Map() };
   const changer = new BlockChanger(own, whole);
   const { layout, annexes = [] } = assembled.template;
   const body = changer.changed(layout.body);
   const template = { ...assembled.template, layout: { ...layout, body }, annexes: [...annexes, ...joined] };
-  return { assembled: { ...assembled, template }, lost: changer.lost() };
+  return { assembled: { ...assembled, template }, lost: changer.lost(), gone: changer.gone };
 }
 
 /** What a change joins to the end, as a template joins its own; undefined for any other change. */
@@ -60,6 +68,9 @@ type Of<Type extends DocumentChange['type']> = Extract<DocumentChange, { type: T
 
 class BlockChanger {
   readonly #found = new Set<string>();
+  readonly gone = new Map<string, readonly MadeChange[]>();
+  /** What was left out of blocks that hold nothing any more: it is told beside what follows them. */
+  readonly #homeless: MadeChange[] = [];
 
   /** `whole`: makes blocks that are put in whole, with the clauses that they name. */
   constructor(
@@ -68,24 +79,36 @@ class BlockChanger {
   ) {}
 
   /** Those of a kind about a block, noted as found. */
-  #about<Type extends DocumentChange['type']>(type: Type, block: string): { id: string; change: Of<Type> }[] {
+  #about<Type extends DocumentChange['type']>(type: Type, block: string): (MadeChange & { change: Of<Type> })[] {
     const its = this.changes.filter(
       ({ change }) =>
         change.type === type && (change.type === 'add' ? change.after : 'block' in change && change.block) === block,
     );
     for (const { id } of its) this.#found.add(id);
-    return its as unknown as { id: string; change: Of<Type> }[];
+    return its as unknown as (MadeChange & { change: Of<Type> })[];
   }
 
   changed(blocks: readonly Block[]): Block[] {
-    return blocks.flatMap((block) => {
+    let gone: MadeChange[] = [];
+    const stay = blocks.flatMap((block) => {
       const { id } = block.attrs;
       const added = this.#about('add', id).flatMap((each) =>
         this.whole(each.change.content.map((one) => withIds(one, (inner) => addedId(each.id, inner)))),
       );
-      const isLeftOut = this.#about('leaveOut', id).length > 0 && !carriesSums(block);
-      return [...(isLeftOut ? [] : [this.#inside(block)]), ...added];
+      const leftOut = carriesSums(block) ? [] : this.#about('leaveOut', id);
+      const left = [...(leftOut.length > 0 ? [] : [this.#inside(block)]), ...added];
+      gone.push(...leftOut);
+      if (left.length > 0 && gone.length > 0) {
+        this.gone.set(left[0]!.attrs.id, gone);
+        gone = [];
+      }
+      gone.push(...this.#homeless.splice(0));
+      return left;
     });
+    const last = stay.at(-1)?.attrs.id;
+    if (last === undefined) this.#homeless.push(...gone);
+    else if (gone.length > 0) this.gone.set(last, [...(this.gone.get(last) ?? []), ...gone]);
+    return stay;
   }
 
   #inside(block: Block): Block {

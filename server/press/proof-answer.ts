@@ -81,6 +81,7 @@ export function proofContent(
     leftOut,
     afterFiling: steps.flatMap((step) => ('skipped' in step ? [] : step.words)),
     changed: composition.changed,
+    givenNotes: composition.givenNotes ?? {},
     asks: answers.map(({ ask, given: said }) => ({
       path: memberPath(ASK, ask.name),
       given: said,

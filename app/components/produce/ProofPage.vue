@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Finding } from '#core/production/findings/finding';
-import { SECTION, VALUE } from '#core/production/page-contents';
+import { GONE, SECTION, VALUE } from '#core/production/page-contents';
 import { drawnWithPaths, type Outlines } from '#core/production/page-drawing';
 import type { ProofPage } from '~/composables/proof-drawings';
 import type { ShownProof } from '~/composables/proof-drawings';
@@ -30,9 +30,15 @@ const sheet = useTemplateRef<HTMLElement>('sheet');
 const drawing = computed(() =>
   isNear && page.drawing !== undefined ? drawnWithPaths(page.drawing, outlines) : undefined,
 );
-const notes = shallowRef<{ id: string; words: string; top: number; height: number; lines: number; moved: number }[]>(
-  [],
-);
+/** A note in the left margin: beside a section with its bracket, or beside one place. */
+interface PlacedNote {
+  id: string;
+  words: string;
+  top: number;
+  height: number;
+  isPlace: boolean;
+}
+const notes = shallowRef<(PlacedNote & { lines: number; moved: number })[]>([]);
 const marks = shallowRef<{ finding: Finding; number: number; top: number }[]>([]);
 const size = computed(() => ({
   width: `${proof.pages.pageSize.width * scale}px`,
@@ -62,13 +68,27 @@ function nameLinks(): void {
 const NOTE_LINE = 14;
 function placeNotes(): void {
   const bottom = (proof.pages.pageSize.height - 70) * scale;
-  const placed = page.sections.flatMap(({ id, begins, ends }) => {
+  const beside = (id: string, words: string, top: number): PlacedNote => ({
+    id,
+    words,
+    top,
+    height: NOTE_LINE,
+    isPlace: true,
+  });
+  const sections = page.sections.flatMap(({ id, begins, ends }): PlacedNote[] => {
     const words = proof.sections[id];
     if (!words) return [];
     const top = begins ? (topOf(`${SECTION}start:${id}`) ?? 0) : 60 * scale;
+    if (id.endsWith(GONE)) return begins ? [beside(id, words, top)] : [];
     const end = ends ? (topOf(`${SECTION}end:${id}`) ?? bottom) : bottom;
-    return { id, words, top, height: Math.max(12, end - top) };
+    return [{ id, words, top, height: Math.max(12, end - top), isPlace: false }];
   });
+  const given = page.values.flatMap((value) => {
+    const words = proof.givenNotes[value];
+    const top = words === undefined ? undefined : topOf(VALUE + value);
+    return top === undefined ? [] : [beside(`given ${value}`, words!, top)];
+  });
+  const placed = [...sections, ...given];
   const middleOf = ({ top, height }: { top: number; height: number }) => top + height / 2;
   const middles = placed.map(middleOf);
   let taken = -Infinity;
@@ -115,6 +135,7 @@ watch([drawing, () => marked, () => scale], dress, { flush: 'post' });
 const around = computed(() =>
   JSON.stringify([
     page.sections.map((section) => [section, proof.sections[section.id]]),
+    page.values.map((value) => proof.givenNotes[value]),
     findings.map(({ finding: { id }, number: its, value }) => [id, its, value]),
   ]),
 );
@@ -131,6 +152,7 @@ watch(around, placeAround, { flush: 'post' });
           v-for="note in notes"
           :key="note.id"
           class="note"
+          :class="{ place: note.isPlace }"
           :style="{ top: `${note.top}px`, height: `${note.height}px` }"
         >
           <span :title="note.words" :style="{ '-webkit-line-clamp': note.lines, marginTop: `${note.moved}px` }">{{
@@ -199,6 +221,10 @@ watch(around, placeAround, { flush: 'post' });
   border: 1.3px solid var(--slate);
   border-right: 0;
   content: '';
+}
+.note.place::after {
+  border-width: 0 0 1.3px;
+  bottom: 50%;
 }
 .note span {
   display: -webkit-box;
