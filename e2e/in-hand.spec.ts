@@ -1,3 +1,4 @@
+import { PDFDocument } from '@cantoo/pdf-lib';
 import { expect, test, type Page } from '@playwright/test';
 import { pageOf } from './callers';
 import { changeInCrm, clearFaults } from './crm';
@@ -173,6 +174,65 @@ test('a section is switched off, words are changed, a clause is put in; a collea
   await other.close();
 });
 
+test('a PDF is joined to one document and a picture is put in; what is left out is noted beside what stays', async ({
+  page,
+}) => {
+  await open(page, 'D-1214');
+  await document(page).click();
+  const plan = await PDFDocument.create();
+  for (const _ of [1, 2]) plan.addPage();
+  const drawing = Buffer.from(
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><path d="M0 0h9"/></svg>',
+  );
+  const files = [
+    { name: 'Site plan.pdf', mimeType: 'application/pdf', buffer: Buffer.from(await plan.save()) },
+    { name: 'site.svg', mimeType: 'image/svg+xml', buffer: drawing },
+  ];
+  const join = page.getByLabel('Join PDF files');
+  await join.setInputFiles(files);
+  await expect(page.getByRole('link', { name: 'Open Site plan.pdf' })).toBeVisible();
+  await expect(page.getByText('“site.svg” is a picture.')).toBeVisible();
+  const counts = page.getByRole('checkbox', { name: 'count its pages (Site plan.pdf)' });
+  await counts.click();
+  await expect(counts).toBeChecked();
+
+  await page.getByRole('textbox', { name: 'Find in the document' }).fill('thank you');
+  await page.locator('.blocks .words').first().click();
+  await page.getByRole('button', { name: 'Add below' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Add to this document' });
+  await dialog.getByText('Picture', { exact: true }).click();
+  await dialog.getByLabel('Picture', { exact: true }).setInputFiles(files[0]!);
+  await expect(dialog.getByText('“Site plan.pdf” is a PDF.')).toBeVisible();
+  await dialog.getByLabel('Picture', { exact: true }).setInputFiles(files[1]!);
+  await expect(dialog.getByText('site.svg')).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Add', exact: true })).toBeDisabled();
+  await dialog.getByLabel('In words, for those who cannot see it').fill('The site');
+  await dialog.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByText(/^The picture “The site” after/)).toBeVisible();
+  await expect(page.locator('.note', { hasText: 'added by Tamar Whitlow' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'Leave out' }).click();
+  await expect(page.locator('.note', { hasText: /left out by Tamar Whitlow.*: “Dear/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Take back: Site plan.pdf' }).click();
+  await expect(page.getByRole('link', { name: 'Open Site plan.pdf' })).toBeHidden();
+});
+
+test('what changes on the deal while its document is open is told, and is seen or undone before it is filed', async ({
+  page,
+  request,
+}) => {
+  await open(page, 'D-1216');
+  const price = page.getByRole('heading', { name: 'The deal changed while this was open' });
+  await changeInCrm(request, 'lineitems/D-1216-1', 'quantity', '17');
+  // Nothing has to be pressed: the page asks by itself.
+  await expect(price).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/^Line 1, .+: quantity was .+ and is 17 now\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Go on with this' }).click();
+  await expect(page.getByText('Seen: goes on with what the record says now')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo skip' }).first().click();
+  await expect(page.getByRole('button', { name: 'Go on with this' })).toBeVisible();
+});
+
 test('what proves that a document adds up stays; a reader changes nothing', async ({ page }) => {
   await open(page, 'D-1235');
   await document(page).click();
@@ -227,6 +287,7 @@ test('a value is set on the deal from the proof; where somebody else was faster,
   await changeInCrm(request, 'lineitems/D-1237-1', 'unit_price', '77.00');
   await input.fill('485');
   await input.press('Enter');
+  await expect(page.getByText(/^Nell Orrin changed the line item, \d/).first()).toBeVisible();
   await expect(page.getByText(/Unit price is “77(\.00)?” there now; you typed “485”/).first()).toBeVisible();
   await expect(page.getByRole('heading', { name: 'No unit price' })).toBeHidden();
 });
