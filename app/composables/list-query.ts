@@ -39,7 +39,7 @@ export function useListQuery(defaults: { sort: string; descending: boolean }) {
 }
 
 /** What is given once in a query, with something in it. */
-function queryTexts(query: Readonly<Record<string, unknown>>): PageQuery {
+export function queryTexts(query: Readonly<Record<string, unknown>>): PageQuery {
   return Object.fromEntries(
     Object.entries(query).filter((each): each is [string, string] => typeof each[1] === 'string' && each[1] !== ''),
   );

@@ -98,8 +98,28 @@ describe('a proof', () => {
     await store.open({ record: 'D-1', template: 'quote', edition: 'nl' });
     expect(requests.map(({ to, query, body }) => [to, query ?? body])).toEqual([
       ['GET /api/productions', { template: 'quote', record: 'D-1' }],
-      ['POST /api/productions', { template: 'quote', record: 'D-1', choices: { edition: 'nl' }, has: ['g', 'one'] }],
+      [
+        'POST /api/productions',
+        { template: 'quote', record: 'D-1', choices: { edition: 'nl' }, has: ['g', 'one'], since: 'one' },
+      ],
     ]);
+  });
+
+  it('is made anew where its record says something else by now, and not where it does not', async () => {
+    const store = useProofStore();
+    await store.open({ record: 'D-1', template: 'quote' });
+    const isChange = () => requests.at(-1)!.to.endsWith('/changed');
+    answering = () => (isChange() ? { changed: false } : proofOf('two'));
+    await store.lookAgain();
+    expect(store.proof!.id).toBe('one');
+    answering = () => (isChange() ? { changed: true } : proofOf('two'));
+    await store.lookAgain();
+    expect(store.proof!.id).toBe('two');
+    expect(requests.at(-1)!.body).toMatchObject({ since: 'one' });
+    // What was written from here is no news.
+    const written = [{ path: 'deal.owner', value: 'Ines Roe' }];
+    await store.load('D-1', 'quote', written);
+    expect(requests.at(-1)!.body).toMatchObject({ since: 'two', written });
   });
 
   it('in hand is chosen otherwise in place, also back to what the template says', async () => {

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia';
-import { proofAsked } from '#core/contract/page-reads';
+import { proofAsked, type Chosen } from '#core/contract/page-reads';
 import type { WantedChange } from '#core/production/document-change';
 import type { Finding } from '#core/production/findings/finding';
 import type { Workings } from '#core/sheet/workings';
@@ -41,17 +41,10 @@ interface Skip {
 /** How long a proof that was sent for is what the page asks for, in milliseconds. */
 const FRESH = 5_000;
 
-/** What is asked for instead of the template's own choice. */
-export interface Chosen {
-  edition?: string;
-  plan?: string;
-  /** Whether it takes a number of its own, though it could be the next revision of an earlier one. */
-  asNew?: boolean;
-  /** The day of issue, where it is not today. ISO 8601. */
-  issueDate?: string;
-}
+/** Choices alone, of what may hold more. */
 export const chosenOf = ({ edition, plan, asNew, issueDate }: Chosen): Chosen => ({ edition, plan, asNew, issueDate });
-const isSameChoice = (one: Chosen, other: Chosen): boolean =>
+/** Whether the same is chosen. */
+export const isSameChoice = (one: Chosen, other: Chosen): boolean =>
   one.edition === other.edition &&
   one.plan === other.plan &&
   (one.asNew ?? false) === (other.asNew ?? false) &&

@@ -49,20 +49,30 @@ export const documentsOn = (recordType: string, recordId: string): Asked<'GET /d
   top: 50,
 });
 
-/**
- * The first proof of a record with a template. In the page's address stand the `edition` and the `plan` where they are not the
- * template's own choice, and the `production` of a document in hand.
- */
+/** What is chosen for a document; absent what is left to its template. */
+export interface Chosen {
+  edition?: string;
+  plan?: string;
+  /** Whether it takes a number of its own, though it could be the next revision of an earlier one. */
+  asNew?: boolean;
+  /** The day of issue, where it is not today. ISO 8601. */
+  issueDate?: string;
+}
+
+/** What is chosen in the address of a document's page, and the `production` of a document in hand. */
+export const documentIn = ({ edition, plan, asNew, issueDate, production }: PageQuery) => ({
+  edition,
+  plan,
+  asNew: asNew === 'true' || undefined,
+  issueDate,
+  production,
+});
+
+/** The first proof of a record with a template. */
 export const proofAsked = (
   template: string,
   record: string,
-  {
-    edition,
-    plan,
-    asNew,
-    issueDate,
-    production,
-  }: { edition?: string; plan?: string; asNew?: boolean; issueDate?: string; production?: string } = {},
+  { edition, plan, asNew, issueDate, production }: Chosen & { production?: string } = {},
 ): Asked<'GET /productions'> => ({ template, record, edition, plan, asNew, issueDate, production });
 
 /** How a list is sorted and from which row on it is shown, as its address says. */
@@ -89,10 +99,8 @@ const PAGES: Readonly<Record<string, (named: Readonly<Record<string, string>>, q
     addressOf('GET /records/{type}/{id}/templates', { parameters: { type, id } }),
     addressOf('GET /records/{type}/{id}/in-hand', { parameters: { type, id } }),
   ],
-  'records-type-id-produce-template': ({ id = '', template = '' }, { edition, plan, asNew, issueDate, production }) => [
-    addressOf('GET /productions', {
-      query: proofAsked(template, id, { edition, plan, asNew: asNew === 'true' || undefined, issueDate, production }),
-    }),
+  'records-type-id-produce-template': ({ id = '', template = '' }, query) => [
+    addressOf('GET /productions', { query: proofAsked(template, id, documentIn(query)) }),
   ],
   register: (_, query) => [addressOf('GET /documents', { query: documentsAsked(query) }), addressOf('GET /register')],
   templates: () => [addressOf('GET /templates')],

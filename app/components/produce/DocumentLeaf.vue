@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { DocumentChange } from '#core/production/document-change';
 import type { FieldSchema } from '#core/record/schema';
-import type { Chosen, Proof } from '~/stores/proof';
+import type { Chosen } from '#core/contract/page-reads';
+import type { Proof } from '~/stores/proof';
 
 /** What is particular to this document: its circumstances, and what is otherwise in it than the template and the record say. */
 const { proof } = defineProps<{

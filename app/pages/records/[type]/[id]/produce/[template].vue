@@ -1,34 +1,22 @@
 <script setup lang="ts">
 import { useDocumentVisibility, useIntervalFn } from '@vueuse/core';
 import type { RouteLocationRaw } from 'vue-router';
+import { documentIn, type Chosen } from '#core/contract/page-reads';
 import type { FieldSchema } from '#core/record/schema';
 import type { Finding } from '#core/production/findings/finding';
 import { figureOfWorkings } from '~/editor/figure-of-workings';
 import { useMeStore } from '~/stores/me';
 import { useRecordTypesStore } from '~/stores/record-types';
 import type { ApiProblem } from '~/composables/api';
-import { chosenOf, type Chosen } from '~/stores/proof';
+import { chosenOf, isSameChoice } from '~/stores/proof';
 
 definePageMeta({
-  middleware: ({ params: { id, template }, query: { edition, plan, asNew, issueDate, production } }, from) => {
+  middleware: ({ params: { id, template }, query }, { params: before, query: queryBefore }) => {
+    const wanted = documentIn(queryTexts(query));
     // Another leaf of the same proof needs nothing new.
     const isSame =
-      from.params.id === id &&
-      from.params.template === template &&
-      from.query.edition === edition &&
-      from.query.plan === plan &&
-      from.query.asNew === asNew &&
-      from.query.issueDate === issueDate;
-    if (isSame) return;
-    useProofStore().sendFor({
-      record: String(id),
-      template: String(template),
-      edition: edition?.toString(),
-      plan: plan?.toString(),
-      asNew: asNew === 'true' || undefined,
-      issueDate: issueDate?.toString(),
-      production: production?.toString(),
-    });
+      before.id === id && before.template === template && isSameChoice(documentIn(queryTexts(queryBefore)), wanted);
+    if (!isSame) useProofStore().sendFor({ record: String(id), template: String(template), ...wanted });
   },
 });
 
@@ -49,10 +37,7 @@ const leaf = computed({
   get: () => (LEAVES.includes(String(route.query.leaf)) ? (route.query.leaf as Leaf) : 'preflight'),
   set: (shown) => void changeQuery({ leaf: shown === 'preflight' ? undefined : shown }),
 });
-const edition = computed(() => route.query.edition?.toString());
-const plan = computed(() => route.query.plan?.toString());
-const asNew = computed(() => route.query.asNew === 'true' || undefined);
-const issueDate = computed(() => route.query.issueDate?.toString());
+const chosen = computed(() => chosenOf(documentIn(queryTexts(route.query))));
 const leaves = computed(() => [
   { leaf: 'preflight' as const, word: 'Preflight', count: store.openFindings.length },
   { leaf: 'workings' as const, word: 'Workings' },
@@ -68,16 +53,12 @@ const isRenewed = refDebounced(
 
 const load = () => store.load(recordId.value, templateId.value);
 watch(
-  [recordId, templateId, edition, plan, asNew, issueDate],
+  [recordId, templateId, () => JSON.stringify(chosen.value)],
   () =>
     void store.open({
       record: recordId.value,
       template: templateId.value,
-      edition: edition.value,
-      plan: plan.value,
-      asNew: asNew.value,
-      issueDate: issueDate.value,
-      production: route.query.production?.toString(),
+      ...documentIn(queryTexts(route.query)),
     }),
   { immediate: true },
 );
