@@ -214,24 +214,23 @@ export const useSheetStore = defineStore('sheet', () => {
   async function putPictures(files: readonly File[]): Promise<void> {
     notice.value = '';
     for (const file of files) {
-      try {
-        const kept = await api('POST /files', { body: file });
-        if (kept.mediaType === 'application/pdf')
-          throw new Error('A PDF cannot stand as a picture. Save it as PNG first.');
-        const template = draft.template!;
-        const name = freeName(file.name, Object.keys(template.files ?? {}));
-        draft.change(
-          { ...template, files: { ...template.files, [name]: kept } },
-          { words: 'Picture put in', joins: name },
-        );
-        const width = Math.min(PICTURE_WIDTH, ((kept.width ?? PICTURE_WIDTH) * 72) / 96);
-        const node = editor.value!.schema.node('picture', { id: newId(), file: name, width, alt: '' });
-        run((state, dispatch) =>
-          insertBlock(node, 'Picture put in')(state, dispatch && ((tr) => dispatch(tr.setMeta(JOINS, name)))),
-        );
-      } catch (thrown) {
-        notice.value = `“${file.name}”: ${thrown instanceof Error && !('data' in thrown) ? thrown.message : asProblem(thrown).detail}`;
+      const answer = await keepFile(file, 'picture', 'It cannot stand on the page. Save it as PNG first.');
+      if ('refused' in answer) {
+        notice.value = answer.refused;
+        continue;
       }
+      const { kept } = answer;
+      const template = draft.template!;
+      const name = freeName(file.name, Object.keys(template.files ?? {}));
+      draft.change(
+        { ...template, files: { ...template.files, [name]: kept } },
+        { words: 'Picture put in', joins: name },
+      );
+      const width = Math.min(PICTURE_WIDTH, ((kept.width ?? PICTURE_WIDTH) * 72) / 96);
+      const node = editor.value!.schema.node('picture', { id: newId(), file: name, width, alt: '' });
+      run((state, dispatch) =>
+        insertBlock(node, 'Picture put in')(state, dispatch && ((tr) => dispatch(tr.setMeta(JOINS, name)))),
+      );
     }
   }
 

@@ -1,10 +1,10 @@
-import { and, desc, eq, lt } from 'drizzle-orm';
+import { and, desc, eq, gt, lt } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Act, Deed } from '../../demo/history';
 import { doneAt, now } from '../clock';
 import { config } from '../config';
 import type { Database } from '../db/database';
-import { documents, people, productions } from '../db/schema';
+import { documents, people, productions, templateVersions } from '../db/schema';
 import type { Queue } from '../jobs/queue';
 import { readRules } from '../people/access';
 import type { Caller } from '../people/caller';
@@ -43,6 +43,7 @@ export async function writeHistory(written: Written, acts: readonly Act[], today
     before = new Promise((resolve) => (isDone = resolve));
     return { ...timed, turn, isDone };
   });
+  if (all[0]) await publishBefore(written.database, all[0].at);
   const records = [...new Set(acts.map(({ record }) => record))];
   const follow = async (trail: typeof all): Promise<void> => {
     const last = trail.findLastIndex(({ key }) => known.has(key));
@@ -58,6 +59,15 @@ export async function writeHistory(written: Written, acts: readonly Act[], today
     }
   };
   await Promise.all(records.map((record) => follow(all.filter(({ act }) => act.record === record))));
+}
+
+/** What comes with Lumbix was published a day before anything was made from it. */
+async function publishBefore(database: Database, first: Date): Promise<void> {
+  const its = and(eq(templateVersions.origin, 'shipped'), gt(templateVersions.publishedAt, first));
+  await database
+    .update(templateVersions)
+    .set({ publishedAt: new Date(first.getTime() - 86_400_000) })
+    .where(its);
 }
 
 /** Whether nothing was filed yet, or a history was begun that has not come to its end. */

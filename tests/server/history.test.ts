@@ -1,9 +1,9 @@
-import { asc } from 'drizzle-orm';
+import { asc, min } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { history, type Act } from '../../demo/history';
 import { demoRecords } from '../../demo/crm/index';
 import { closeDatabase, openDatabase } from '../../server/db/database';
-import { documents, numbers, productions, trail } from '../../server/db/schema';
+import { documents, numbers, productions, templateVersions, trail } from '../../server/db/schema';
 import { isToBeWritten, writeHistory, type Written } from '../../server/demo/history';
 import { timesOf } from '../../server/demo/times';
 import { openQueue } from '../../server/jobs/queue';
@@ -82,6 +82,15 @@ describe('the history of the demo', () => {
     const before = await rows();
     await writeHistory(written, history, TODAY);
     expect(await rows()).toEqual(before);
+  });
+
+  it('has templates that were published before anything was made from them', async () => {
+    const [{ first }] = (await database()
+      .select({ first: min(documents.createdAt) })
+      .from(documents)) as [{ first: Date }];
+    const versions = await database().select().from(templateVersions);
+    expect(versions.length).toBeGreaterThan(0);
+    expect(versions.filter(({ publishedAt }) => publishedAt >= first)).toEqual([]);
   });
 
   it('files everything but what was given up, on the days when it was done', async () => {

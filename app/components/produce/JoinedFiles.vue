@@ -23,19 +23,12 @@ async function join(event: Event): Promise<void> {
   input.value = '';
   problems.value = [];
   busy.value = true;
-  for (const file of chosen) await joinOne(file);
-  busy.value = false;
-}
-
-async function joinOne(file: File): Promise<void> {
-  try {
-    const { sha256, mediaType } = await api('POST /files', { body: file });
-    if (mediaType === 'application/pdf')
-      await make({ type: 'join', file: sha256, counted: false }, file.name.slice(0, 300));
-    else problems.value.push(`“${file.name}” is a picture. Add it below a block of the page instead.`);
-  } catch (thrown) {
-    problems.value.push(`“${file.name}” was not joined. ${asProblem(thrown).detail}`);
+  for (const file of chosen) {
+    const answer = await keepFile(file, 'PDF', 'Add it below a block of the page instead.');
+    if ('refused' in answer) problems.value.push(answer.refused);
+    else await make({ type: 'join', file: answer.kept.sha256, counted: false }, file.name.slice(0, 300));
   }
+  busy.value = false;
 }
 </script>
 

@@ -38,17 +38,14 @@ function choose(event: Event): void {
 async function take(chosen: File | undefined): Promise<void> {
   if (!chosen) return;
   busy.value = true;
-  problem.value = '';
-  try {
-    const { sha256, mediaType } = await api('POST /files', { body: chosen });
-    if (mediaType === 'application/pdf')
-      problem.value = `“${chosen.name}” is a PDF. It can be joined to the end: under “This document”, “Join PDF files”.`;
-    else file.value = { sha256, name: chosen.name };
-  } catch (thrown) {
-    problem.value = `“${chosen.name}” was not taken. ${asProblem(thrown).detail}`;
-  } finally {
-    busy.value = false;
-  }
+  const answer = await keepFile(
+    chosen,
+    'picture',
+    'It can be joined to the end: under “This document”, “Join PDF files”.',
+  );
+  busy.value = false;
+  problem.value = 'refused' in answer ? answer.refused : '';
+  if ('kept' in answer) file.value = { sha256: answer.kept.sha256, name: chosen.name };
 }
 </script>
 
