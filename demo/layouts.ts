@@ -12,8 +12,8 @@ export const demoLayouts: Readonly<Record<string, RecordLayout>> = {
       owner: 'owner',
       amount: 'amount',
       day: 'closes_on',
-      changedBy: 'changed_by',
-      changedAt: 'changed_at',
+      changedBy: 'updated_by',
+      changedAt: 'updated_at',
     },
     groups: [
       {
@@ -55,7 +55,7 @@ export const demoLayouts: Readonly<Record<string, RecordLayout>> = {
   },
   Account: {
     icon: 'building',
-    parts: { name: 'name', changedBy: 'changed_by', changedAt: 'changed_at' },
+    parts: { name: 'name', changedBy: 'updated_by', changedAt: 'updated_at' },
     groups: [{ label: 'Account', fields: ['name', 'street', 'postcode', 'city', 'country', 'vat_number', 'phone'] }],
     columns: ['city', 'country', 'phone'],
     needsQuote: [],
@@ -63,14 +63,14 @@ export const demoLayouts: Readonly<Record<string, RecordLayout>> = {
   },
   Contact: {
     icon: 'person',
-    parts: { name: 'name', account: 'account', changedBy: 'changed_by', changedAt: 'changed_at' },
+    parts: { name: 'name', account: 'account', changedBy: 'updated_by', changedAt: 'updated_at' },
     groups: [{ label: 'Contact', fields: ['salutation', 'given_name', 'family_name', 'job_title', 'email'] }],
     columns: ['job_title', 'email'],
     needsQuote: [],
     search: ['email', 'job_title'],
   },
   LineItem: {
-    parts: { name: 'name', changedBy: 'changed_by', changedAt: 'changed_at' },
+    parts: { name: 'name', changedBy: 'updated_by', changedAt: 'updated_at' },
     groups: [],
     columns: ['quantity', 'unit', 'unit_price', 'discount', 'tax_rate', 'tax_category'],
     needsQuote: [],

@@ -24,6 +24,7 @@ export const SCREENS: readonly [path: string, shows: (page: Page) => ReturnType<
   ['/setup/connection', (page) => page.getByRole('heading').nth(1)],
   ['/setup/records', (page) => page.getByRole('heading').nth(1)],
   ['/setup/copies', (page) => page.getByText('Long-term store')],
+  ['/setup/numbers', (page) => page.getByText('Order confirmations')],
   ['/setup/trail', (page) => page.getByRole('table')],
   ['/setup/programs', (page) => page.getByRole('heading').nth(1)],
   ['/you', (page) => page.getByText('Where you are signed in')],

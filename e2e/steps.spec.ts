@@ -144,3 +144,27 @@ test('places for copies are set up, tested and taken away', async ({ page }) => 
   await place.getByRole('button', { name: 'Remove it' }).click();
   await expect(place).toBeHidden();
 });
+
+test('finance sets up a number series, sees its first numbers as it is typed, and takes it away', async ({ page }) => {
+  await pageOf(page, 'finance');
+  await page.goto('/setup/numbers');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Quotes' })).toContainText(/next: Q-\d{4}-\d{4}/);
+  await page.getByRole('button', { name: 'Add a series' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Framework quotes');
+  const formula = page.getByLabel('Number, as a formula');
+  await formula.fill('"F-" & SERIAL(3)');
+  await expect(page.getByText('It gives F-001 in two years')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Save' })).toBeDisabled();
+  await formula.fill('"F-" & YEAR(document.issue_date) & "-" & SERIAL(3)');
+  await expect(page.getByText(/Begins with F-\d{4}-001, F-\d{4}-002/)).toBeVisible();
+  await page.getByRole('spinbutton', { name: /^Days before filing/ }).fill('3');
+  await page.getByRole('button', { name: 'Save' }).click();
+  const series = page.getByRole('listitem').filter({ hasText: 'Framework quotes' });
+  await expect(series).toContainText('none taken this year; issued up to 3 days before filing');
+  await series.getByRole('button', { name: 'Remove Framework quotes' }).click();
+  await expect(series).toBeHidden();
+  // A reader may not.
+  await pageOf(page, 'reader');
+  await page.goto('/setup/numbers');
+  await expect(page.getByText('To look after number series takes the role finance or administrator.')).toBeVisible();
+});

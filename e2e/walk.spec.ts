@@ -74,7 +74,7 @@ test('a deal that changes between proof and filing is not filed, and the change 
   await changeInCrm(request, 'lineitems/D-1192-2', 'unit_price', '60.00');
   await fileButton(page).click();
   const told = page.getByRole('alert').filter({ hasText: 'The deal changed since this proof' });
-  await expect(told).toContainText('this proof. Line 2, Thermal screen: unit price: 55.25 AED → 60 AED');
+  await expect(told).toContainText('this proof. Line 2, Thermal screen: unit price: AED 55.25 → AED 60.00');
   // The new proof is there to be looked at.
   await value(page, 'totals.subtotal').click();
   await expect(page.getByText(/189,000\.00/).first()).toBeVisible();

@@ -20,6 +20,7 @@ interface Subject {
     | 'rules'
     | 'connection'
     | 'place'
+    | 'series'
     | 'trail';
   id: string;
   name: string;

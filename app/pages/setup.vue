@@ -1,22 +1,26 @@
 <script setup lang="ts">
 import { useMeStore } from '~/stores/me';
 
-/** Setup: what an administrator looks after, a page each. */
+/** Setup: what an administrator looks after, a page each; number series are finance’s too. */
 const store = useMeStore();
 const route = useRoute();
-const barred = computed(() => store.mayNot('administer'));
 const PAGES = [
   { to: '/setup/people', word: 'People' },
   { to: '/setup/rules', word: 'Rules' },
   { to: '/setup/connection', word: 'Connection' },
   { to: '/setup/records', word: 'Records' },
   { to: '/setup/copies', word: 'Copies' },
+  { to: '/setup/numbers', word: 'Numbers', may: 'number' },
   { to: '/setup/trail', word: 'Audit trail' },
-  { to: '/setup/programs', word: 'Programs' },
-];
-const here = computed(() => PAGES.find(({ to }) => route.path === to)?.word ?? 'Setup');
-/** What programs can ask is for everybody to read. */
-const isOpen = computed(() => !barred.value || route.path === '/setup/programs');
+  { to: '/setup/programs', word: 'Programs', may: undefined },
+] as const;
+const page = computed(() => PAGES.find(({ to }) => route.path === to));
+const here = computed(() => page.value?.word ?? 'Setup');
+/** Why the page is not for the person. What programs can ask is for everybody to read. */
+const barred = computed(() => {
+  const may = page.value && 'may' in page.value ? page.value.may : 'administer';
+  return may && store.mayNot(may);
+});
 </script>
 
 <template>
@@ -28,8 +32,8 @@ const isOpen = computed(() => !barred.value || route.path === '/setup/programs')
       }}</NuxtLink>
     </nav>
     <div class="page">
-      <NuxtPage v-if="isOpen" />
-      <NotPermitted v-else :why-not="barred!" />
+      <NotPermitted v-if="barred" :why-not="barred" />
+      <NuxtPage v-else />
     </div>
   </div>
 </template>

@@ -6,6 +6,7 @@ import { ownEndpoints, peopleEndpoints, signInEndpoints } from './people';
 import { placeEndpoints } from './places';
 import { productionEndpoints } from './productions';
 import { recordEndpoints } from './records';
+import { seriesEndpoints } from './series';
 import { systemEndpoints } from './system';
 import { templateEndpoints } from './templates';
 
@@ -22,6 +23,7 @@ export const PARTS: Readonly<Record<string, Endpoints>> = {
   Oneself: ownEndpoints,
   Setup: peopleEndpoints,
   'Places for copies': placeEndpoints,
+  'Number series': seriesEndpoints,
 };
 
 /** Everything that Lumbix can be asked over HTTP, below `/api`. */
@@ -37,5 +39,6 @@ export const contract = {
   ...draftEndpoints,
   ...fileEndpoints,
   ...placeEndpoints,
+  ...seriesEndpoints,
 } satisfies Endpoints;
 export type Contract = typeof contract;

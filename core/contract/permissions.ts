@@ -22,6 +22,7 @@ export const PERMISSIONS = {
   change: { roles: ['producer', 'finance'], to: 'change a record of the CRM' },
   file: { roles: ['producer', 'finance'], to: 'file a document' },
   void: { roles: ['finance'], to: 'void a document' },
+  number: { roles: ['finance', 'administrator'], to: 'look after number series' },
   publish: { roles: ['author'], to: 'publish a template' },
   administer: { roles: ['administrator'], to: 'look after people and the connection' },
 } as const satisfies Readonly<Record<string, { roles: readonly Role[]; to: string }>>;

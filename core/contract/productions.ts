@@ -114,8 +114,19 @@ const proof = shape({
   choices: madeChoices.required(),
   /** The days that it may be issued on. */
   issueDates: shape({ from: day(), until: day() }).required(),
-  /** The document that it is the next revision of, and the number that it has as such; or takes a new one all the same. */
-  revises: shape({ id: uuidText(), number: words(), next: words(), asNew: boolean().required() }).nullable().defined(),
+  /**
+   * The document that it is the next revision of, and the number that it has as such; or takes a new one all the same. `replaces`: on the
+   * record it takes the place of that one's file, which is kept as a revision.
+   */
+  revises: shape({
+    id: uuidText(),
+    number: words(),
+    next: words(),
+    asNew: boolean().required(),
+    replaces: boolean().required(),
+  })
+    .nullable()
+    .defined(),
   template: shape({
     id: words(),
     name: words(),

@@ -30,12 +30,6 @@ export const templateEndpoints = {
     ),
     twice: 'safe',
   }),
-  'GET /series': endpoint({
-    about: 'The number series that documents take their numbers from.',
-    may: 'look',
-    answer: all(shape({ id: words(), label: words() }).required()),
-    twice: 'safe',
-  }),
   'GET /clauses': endpoint({
     about: 'The clauses that can be put into templates, and into documents.',
     may: 'look',

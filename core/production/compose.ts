@@ -137,12 +137,12 @@ export function composing(
   const own = noted(assemble(template, pins, edition, context.houseStyle), schema);
   const whole = (blocks: readonly Block[]) => wholeBlocks(blocks, template, pins, own.edition);
   const { assembled, lost, gone } = withChangedBlocks(own, changes, whole);
-  const { earlier, ...now } = without;
+  const { earlier, ...otherwise } = without;
   const made = {
     changes,
     gone,
     lost: [...given.lost, ...said.lost, ...lost],
-    before: earlier && compose(published, earlier, now).used,
+    before: earlier && compose(published, earlier, otherwise).used,
   };
   const composed = composingOf(assembled, given.record, context, makeSheet, made);
   return mixesDigits(composed.composition.document)

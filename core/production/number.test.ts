@@ -1,5 +1,5 @@
-import { expect, it } from 'vitest';
-import { documentNumber, revisionNumber } from './number';
+import { describe, expect, it } from 'vitest';
+import { documentNumber, numberingFault, revisionNumber } from './number';
 
 it('a document’s number is what its series’ formula makes of the day and the serial', () => {
   const formula = '"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)';
@@ -22,4 +22,29 @@ it.each([
   ['"Q-" & YEAR(document.issue_date)', '23 November', 'The issue date 23 November is not a date.'],
 ])('%s on %s is refused: %s', (formula, day, sentence) => {
   expect(() => documentNumber(formula, day, 1)).toThrow(sentence);
+});
+
+describe('a formula of a series', () => {
+  it.each([
+    ['"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)'],
+    ['SERIAL(6) & "/" & YEAR(document.issue_date)'],
+    ['TEXT(document.issue_date, "yyyyMMdd") & "-" & SERIAL(1)'],
+  ])('%s numbers documents', (formula) => {
+    expect(numberingFault(formula, 2026)).toBeUndefined();
+  });
+
+  it.each([
+    ['"Q-" & SERIAL(4)', 'It gives Q-0001 in two years'],
+    ['"Q-" & TEXT(document.issue_date, "yyyy")', 'It gives Q-2026 to two documents of a year'],
+    // The 1st with the serial 11, and the 11th with the serial 1.
+    ['TEXT(document.issue_date, "yyyyMd") & SERIAL(1)', 'to two documents of a year'],
+    [
+      '"A number that nobody would want to write down: " & YEAR(document.issue_date) & SERIAL(4)',
+      'more than 40 characters',
+    ],
+    ['"Q-" & deal.name', '“deal” is neither a field nor a figure.'],
+    ['"Q-" &', 'formula'],
+  ])('%s does not: %s', (formula, sentence) => {
+    expect(numberingFault(formula, 2026)).toContain(sentence);
+  });
 });

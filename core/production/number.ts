@@ -13,6 +13,37 @@ function letters(at: number): string {
   return (rest > 0 ? letters(rest - 1) : '') + String.fromCharCode(65 + (at % 26));
 }
 
+const LONGEST_NUMBER = 40;
+/** Days and serials whose digits could be taken for each other's. */
+const TRIED_DAYS = ['01-01', '01-11', '11-01', '11-11', '12-31'];
+const TRIED_SERIALS = [1, 2, 11, 12, 21, 111, 1_111];
+
+/**
+ * Why a formula cannot number documents, in a sentence; undefined where it can. Serials begin anew each year, so the number has to
+ * hold the year too, and no two documents may have the same. `year`: any.
+ */
+export function numberingFault(formula: string, year: number): string | undefined {
+  const given = new Map<string, { serial: number; year: number }>();
+  try {
+    for (const its of [year, year + 1])
+      for (const day of TRIED_DAYS)
+        for (const serial of TRIED_SERIALS) {
+          const number = documentNumber(formula, `${its}-${day}`, serial);
+          if (number.length > LONGEST_NUMBER)
+            return `It gives numbers of more than ${LONGEST_NUMBER} characters. Make them shorter.`;
+          const other = given.get(number);
+          if (other && other.year !== its)
+            return `It gives ${number} in two years, as serials begin anew with a year. Put TEXT(document.issue_date, "yyyy") into it.`;
+          if (other && other.serial !== serial)
+            return `It gives ${number} to two documents of a year. Put SERIAL(4) into it, with a sign between the day and the serial.`;
+          given.set(number, { serial, year: its });
+        }
+    return undefined;
+  } catch (problem) {
+    return (problem as Error).message;
+  }
+}
+
 /**
  * A document's number by its series' formula, which may read the issue date and the serial and nothing else.
  * @throws Error with a sentence when the formula gives no text.

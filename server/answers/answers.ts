@@ -6,6 +6,7 @@ import { fileAnswers } from './files';
 import { ownAnswers } from './own';
 import { peopleAnswers } from './people';
 import { placeAnswers } from './places';
+import { seriesAnswers } from './series';
 import { productionAnswers } from './productions';
 import { recordAnswers } from './records';
 import { signInAnswers } from './sign-in';
@@ -25,4 +26,5 @@ export const answers: Answers<Contract> = {
   ...draftAnswers,
   ...fileAnswers,
   ...placeAnswers,
+  ...seriesAnswers,
 };

@@ -1,4 +1,3 @@
-import { listSeries } from '../productions/numbers';
 import type { templateEndpoints } from '../../core/contract/templates';
 import type { Answers } from '../edge/answer';
 import { fileHeaders } from '../edge/file-headers';
@@ -16,7 +15,6 @@ import { templateThumbnail } from '../thumbnail';
 
 export const templateAnswers: Answers<typeof templateEndpoints> = {
   'GET /templates': ({ services, caller }) => listTemplates(services.database, caller),
-  'GET /series': ({ services }) => listSeries(services.database),
   'GET /clauses': ({ services }) => listClauses(services.database),
   'GET /clauses/{id}/uses': ({ parameters, services, caller }) => clauseUses(services.database, parameters.id, caller),
   'POST /templates': ({ query, body, services, caller }) => putInTemplate(services, body, caller, query),

@@ -1,4 +1,4 @@
-import { asc, eq, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { v7 as uuidv7 } from 'uuid';
 import { documentNumber } from '../../core/production/number';
 import type { Connection } from '../db/database';
@@ -33,10 +33,6 @@ export async function takeNumber(
     .returning();
   return taken!;
 }
-
-/** The series there are. */
-export const listSeries = (connection: Connection) =>
-  connection.select({ id: series.id, label: series.label }).from(series).orderBy(asc(series.label));
 
 /** Marks a number as void: its document will never be filed. It stays in the register. */
 export async function voidNumber(transaction: Connection, numberId: string): Promise<void> {

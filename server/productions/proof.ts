@@ -3,7 +3,7 @@ import type { AnswerOf } from '../../core/contract/endpoint';
 import type { WorkedBack } from '../../core/production/work-back';
 import type { DocumentParts } from '../../core/production/document-parts';
 import { calledRecord } from '../../core/record/layout';
-import { calledByType } from '../../core/record/schema';
+import { calledByType, recordTypeOf } from '../../core/record/schema';
 import { saysSame } from '../../core/record/snapshot';
 import type { Workings } from '../../core/sheet/workings';
 import type { Encoding } from '../compress';
@@ -71,7 +71,13 @@ async function headOf({
     choices: { plan, edition, houseStyle, asNew, issueDate: chosenDate },
     issueDates,
     revises: revises
-      ? { id: revises.id, number: revises.number, next: revises.next.text, asNew: choices.asNew ?? false }
+      ? {
+          id: revises.id,
+          number: revises.number,
+          next: revises.next.text,
+          asNew: choices.asNew ?? false,
+          replaces: recordTypeOf(schema, type)?.revisesFiles ?? false,
+        }
       : null,
     template: {
       id: template.id,

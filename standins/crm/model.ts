@@ -77,8 +77,8 @@ const picture = (name: string, label: string): Property => ({
   computed: true,
 });
 const changed = (): Property[] => [
-  { name: 'changed_at', type: 'Edm.DateTimeOffset', label: 'Changed', nullable: true, computed: true, ofChange: 'at' },
-  text('changed_by', 'Changed by', { computed: true, ofChange: 'by' }),
+  { name: 'updated_at', type: 'Edm.DateTimeOffset', label: 'Changed', nullable: true, computed: true, ofChange: 'at' },
+  text('updated_by', 'Changed by', { computed: true, ofChange: 'by' }),
 ];
 const ID: Property = { name: 'id', type: 'Edm.String', label: 'Identifier', computed: true };
 

@@ -127,7 +127,7 @@ describe('the connector', () => {
       message: expect.stringContaining('Purchase-order number is “SLH-0094” there now; you typed “X”.') as string,
     });
     // A change that did not go by Lumbix is told as the CRM tells it; without a time, without one.
-    await stack.changeInCrm('Deals', 'D-1209', { changed_by: 'Nell Orrin', changed_at: null });
+    await stack.changeInCrm('Deals', 'D-1209', { updated_by: 'Nell Orrin', updated_at: null });
     const theirs = await problemOf(changeField(database(), { ...change, version: deal.version! }, CALLER));
     expect(theirs.title).toBe('Nell Orrin changed the deal');
     const wrong = await problemOf(

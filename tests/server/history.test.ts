@@ -152,7 +152,7 @@ describe('the history of the demo', () => {
   it('leaves the CRM as it was, but for its files, activities and links to documents', async () => {
     const deal = (id: string) => demoRecords.deals.find((each) => each.id === id)!;
     for (const id of new Set(history.map(({ record }) => record))) {
-      const { document_link: link, changed_at: _at, changed_by: _by, ...body } = await stack.recordInCrm('Deals', id);
+      const { document_link: link, updated_at: _at, updated_by: _by, ...body } = await stack.recordInCrm('Deals', id);
       expect(body).toEqual(deal(id));
       expect(link === undefined || /^http/.test(String(link))).toBe(true);
     }

@@ -7,6 +7,7 @@ import { openQueue, type Queue } from '../../server/jobs/queue';
 import { Press } from '../../server/press/press';
 import { advance } from '../../server/productions/engine';
 import { proofDocument } from '../../server/productions/proof';
+import { firstNumbers, listSeries, removeSeries, setUpSeries } from '../../server/productions/series';
 import type { Services } from '../../server/services';
 import { callerWith } from '../callers';
 import { fileAs, filingOf, proofOf, requestFor } from './produce';
@@ -116,6 +117,64 @@ describe('the day of issue', () => {
       await expect(proof('D-1245', { issueDate: '2027-01-31' }, 'order-confirmation')).rejects.toMatchObject({
         detail: 'Its numbers follow the days, so it is issued today, 2027-02-01.',
       });
+    });
+  });
+});
+
+describe('a number series', () => {
+  const NAMES = { label: 'Framework quotes', formula: '"F-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(3)' };
+  const setUp = (id: string, more: object = {}) =>
+    setUpSeries(database(), id, { ...NAMES, backdatedDays: 5, ...more }, CALLER);
+  const one = async (id: string) => (await listSeries(database())).find((each) => each.id === id);
+
+  it('is set up, tells its next number, is changed, and goes while nothing was numbered by it', async () => {
+    const year = new Date().getFullYear();
+    await setUp('framework');
+    expect(await one('framework')).toMatchObject({ ...NAMES, backdatedDays: 5, next: `F-${year}-001`, taken: 0 });
+    await setUp('framework', { formula: '"FQ-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(2)' });
+    expect((await one('framework'))!.next).toBe(`FQ-${year}-01`);
+    await removeSeries(database(), 'framework', CALLER);
+    expect(await one('framework')).toBeUndefined();
+    await expect(removeSeries(database(), 'framework', CALLER)).rejects.toMatchObject({ status: 404 });
+  });
+
+  it('allows as many days before today as it says, from then on', async () => {
+    await on('2026-12-28', async () => {
+      await setUp('quote', {
+        label: 'Quotes',
+        formula: '"Q-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)',
+        backdatedDays: 2,
+      });
+      expect((await proof('D-1190')).issueDates.from >= '2026-12-26').toBe(true);
+    });
+  });
+
+  it('is refused with what gives a number twice, and with the numbers of another one', async () => {
+    await expect(setUp('mine', { formula: '"M-" & SERIAL(4)' })).rejects.toMatchObject({
+      status: 422,
+      detail: expect.stringContaining('in two years') as string,
+    });
+    const like = { formula: '"O-" & YEAR(document.issue_date) & "-" & SERIAL(4)' };
+    await expect(setUp('mine', like)).rejects.toMatchObject({
+      status: 409,
+      detail: expect.stringContaining('“Order confirmations” has O-') as string,
+    });
+    expect(await one('mine')).toBeUndefined();
+    expect(firstNumbers('"M-" & SERIAL(4)')).toMatchObject({
+      numbers: ['M-0001', 'M-0002', 'M-0003'],
+      fault: expect.any(String) as string,
+    });
+    expect(firstNumbers('1 +')).toMatchObject({ numbers: [], fault: expect.any(String) as string });
+  });
+
+  it('stays while templates or numbers are of it', async () => {
+    await expect(removeSeries(database(), 'letter', CALLER)).rejects.toMatchObject({
+      status: 409,
+      title: 'Templates take their numbers from it',
+    });
+    await filed('D-1192');
+    await expect(removeSeries(database(), 'quote', CALLER)).rejects.toMatchObject({
+      title: 'Numbers were taken from it',
     });
   });
 });

@@ -49,7 +49,13 @@ describe('a quote that is filed again', () => {
   it('is the next revision of its number, which supersedes the one before once it is filed', async () => {
     const first = await filed('D-1188');
     const proof = await proofOf(services(), 'D-1188', QUOTE, CALLER);
-    expect(proof.revises).toEqual({ id: first.id, number: first.number, next: `${first.number} rev. B`, asNew: false });
+    expect(proof.revises).toEqual({
+      id: first.id,
+      number: first.number,
+      next: `${first.number} rev. B`,
+      asNew: false,
+      replaces: true,
+    });
     expect(proof.title).toContain(`${first.number} rev. B`);
     const second = await fileAs(services(), filingOf(proof), CALLER);
     expect(second.number).toBe(`${first.number} rev. B`);

@@ -32,7 +32,7 @@ defineEmits<{ file: []; look: []; next: [] }>();
 const willHappen = computed(() =>
   [
     revises && !revises.asNew
-      ? `Filing makes this ${revises.next}, puts the PDF on the ${called.value}, and supersedes ${revises.number}.`
+      ? `Filing makes this ${revises.next}, puts the PDF on the ${called.value}${revises.replaces ? ' in the place of the earlier file' : ''}, and supersedes ${revises.number}.`
       : `Filing takes the next number of ${kind}s and puts the PDF on the ${called.value}.`,
     ...afterFiling,
     'Nothing is sent.',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PlaceSettings } from '#core/contract/places';
-import { firstFree } from '#core/shape/first-free';
+import { idFor } from '#core/shape/first-free';
 import type { Answer } from '~/composables/api';
 
 /** The places where copies of filed documents are kept. Secrets can be set, and are never shown. */
@@ -54,24 +54,11 @@ function settings(): PlaceSettings {
   }
 }
 
-/** An id that no other place has, made of the label. */
-function freeId(label: string): string {
-  const base =
-    label
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '') || 'place';
-  return firstFree(
-    (count) => (count === 1 ? base : `${base}-${count}`),
-    places.value.map(({ id }) => id),
-  );
-}
-
 async function save(): Promise<void> {
   const { id, label } = open.value!;
   const kept = await attempt(async () => {
     await api('PUT /places/{id}', {
-      parameters: { id: id ?? freeId(label) },
+      parameters: { id: id ?? idFor(label, 'place', places.value) },
       body: { label: label.trim(), settings: settings(), secret: fields.secret || undefined },
     });
     await loaded.reload();
@@ -94,32 +81,33 @@ await soon(loaded.first);
 
 <template>
   <ProblemNote v-if="loaded.problem.value" :problem="loaded.problem.value" @again="loaded.reload" />
-  <div v-else class="copies">
-    <section>
-      <h2>Places for copies</h2>
-      <p class="quiet">A plan’s step keeps a copy of each filed PDF at one of these.</p>
-      <ul>
-        <li v-for="place in places" :key="place.id">
-          <span class="label"
-            ><b>{{ place.label }}</b> <span class="quiet">{{ whereWords(place) }}</span></span
-          >
-          <template v-if="removing === place.id">
-            <span class="quiet">What is kept there stays.</span>
-            <Button label="Remove it" size="small" severity="secondary" outlined autofocus @click="remove(place)" />
-            <Button label="Keep it" size="small" severity="secondary" text @click="removing = undefined" />
-          </template>
-          <template v-else>
-            <Button label="Test" size="small" severity="secondary" text @click="test(place)" />
-            <Button label="Change" size="small" severity="secondary" text @click="edit(place)" />
-            <Button label="Remove" size="small" severity="secondary" text @click="removing = place.id" />
-          </template>
-        </li>
-      </ul>
-      <EmptyNote v-if="places.length === 0" title="No places yet">Add one, then name it in a plan’s step.</EmptyNote>
-      <Button class="add" label="Add a place" severity="secondary" outlined size="small" @click="add" />
-    </section>
-    <form v-if="open" @submit.prevent="save">
-      <h2>{{ open.id ? 'Change the place' : 'New place' }}</h2>
+  <ListAndForm
+    v-else
+    title="Places for copies"
+    :form-title="open && (open.id ? 'Change the place' : 'New place')"
+    @save="save"
+  >
+    <p class="quiet">A plan’s step keeps a copy of each filed PDF at one of these.</p>
+    <ul>
+      <li v-for="place in places" :key="place.id">
+        <span class="label"
+          ><b>{{ place.label }}</b> <span class="quiet">{{ whereWords(place) }}</span></span
+        >
+        <template v-if="removing === place.id">
+          <span class="quiet">What is kept there stays.</span>
+          <Button label="Remove it" size="small" severity="secondary" outlined autofocus @click="remove(place)" />
+          <Button label="Keep it" size="small" severity="secondary" text @click="removing = undefined" />
+        </template>
+        <template v-else>
+          <Button label="Test" size="small" severity="secondary" text @click="test(place)" />
+          <Button label="Change" size="small" severity="secondary" text @click="edit(place)" />
+          <Button label="Remove" size="small" severity="secondary" text @click="removing = place.id" />
+        </template>
+      </li>
+    </ul>
+    <EmptyNote v-if="places.length === 0" title="No places yet">Add one, then name it in a plan’s step.</EmptyNote>
+    <Button class="add" label="Add a place" severity="secondary" outlined size="small" @click="add" />
+    <template v-if="open" #form>
       <LabelledField id="place-label" v-model="open.label" label="Name" autofocus required />
       <SelectButton
         v-model="open.type"
@@ -164,51 +152,6 @@ await soon(loaded.first);
         <Button type="button" label="Cancel" severity="secondary" text @click="open = undefined" />
         <Button type="submit" label="Test and save" :loading="busy" />
       </footer>
-    </form>
-  </div>
+    </template>
+  </ListAndForm>
 </template>
-
-<style scoped>
-.copies {
-  display: grid;
-  grid-template-columns: minmax(460px, 640px) 400px;
-  gap: 24px;
-  align-items: start;
-  padding: 20px 24px 40px;
-}
-form,
-section {
-  display: grid;
-  gap: 14px;
-  padding: 18px 22px 22px;
-  background: var(--sheet);
-  border: 1px solid var(--hairline);
-}
-h2 {
-  font: 600 14px/18px var(--serif);
-}
-li {
-  display: flex;
-  gap: 4px;
-  align-items: center;
-  padding: 6px 0;
-  border-bottom: 1px solid var(--hairline-soft);
-}
-.label {
-  display: grid;
-  flex: 1;
-  min-width: 0;
-  overflow-wrap: anywhere;
-}
-b {
-  font-weight: 500;
-}
-.add {
-  justify-self: start;
-}
-footer {
-  display: flex;
-  gap: 8px;
-  justify-content: flex-end;
-}
-</style>
