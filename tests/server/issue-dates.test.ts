@@ -154,7 +154,7 @@ describe('a number series', () => {
       status: 422,
       detail: expect.stringContaining('in two years') as string,
     });
-    const like = { formula: '"O-" & YEAR(document.issue_date) & "-" & SERIAL(4)' };
+    const like = { formula: '"O-" & TEXT(document.issue_date, "yyyy") & "-" & SERIAL(4)' };
     await expect(setUp('mine', like)).rejects.toMatchObject({
       status: 409,
       detail: expect.stringContaining('“Order confirmations” has O-') as string,
