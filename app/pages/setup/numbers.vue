@@ -91,21 +91,28 @@ await soon(loaded.first);
     <Button class="add" label="Add a series" severity="secondary" outlined size="small" @click="open = { ...NEW }" />
     <template v-if="open" #form>
       <LabelledField id="series-label" v-model="open.label" label="Name" autofocus required />
-      <LabelledField
-        id="series-formula"
-        v-model="open.formula"
-        label="Number, as a formula"
-        hint="It reads document.issue_date and SERIAL(4), the serial with so many digits."
-        required
-      />
+      <div class="labelled">
+        <label for="series-formula">Number, as a formula</label>
+        <Textarea
+          id="series-formula"
+          v-model="open.formula"
+          rows="3"
+          required
+          spellcheck="false"
+          aria-describedby="series-formula-hint"
+        />
+        <p id="series-formula-hint" class="quiet">
+          It reads document.issue_date and SERIAL(4), the serial with so many digits.
+        </p>
+      </div>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <p v-else-if="tried.value.value" class="quiet" role="status">
         Begins with <span class="mono">{{ tried.value.value.numbers.join(', ') }}</span>
       </p>
-      <label for="series-days" class="days"
-        >Days before filing that a document may be issued on
+      <div class="labelled">
+        <label for="series-days">Days before filing that a document may be issued on</label>
         <InputNumber v-model="open.days" input-id="series-days" :min="0" :max="MOST_BACKDATED" size="small" />
-      </label>
+      </div>
       <RefusedNote :problem="problem" />
       <footer>
         <Button type="button" label="Cancel" severity="secondary" text @click="open = undefined" />
@@ -119,9 +126,18 @@ await soon(loaded.first);
 .fault {
   color: var(--brick);
 }
-.days {
+.labelled {
   display: grid;
   gap: 3px;
+}
+label {
   font-weight: 500;
+}
+textarea {
+  font: 12px/17px var(--mono);
+}
+.labelled p {
+  font-size: 12px;
+  line-height: 16px;
 }
 </style>
