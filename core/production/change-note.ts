@@ -17,5 +17,6 @@ export function changeNote({ change, label, by, at }: MadeChange): string {
   const day = formatValue({ type: 'date', day: dayOf(at.slice(0, 10))! }, INTERFACE_LOCALE, 'MMMMd');
   const what = change.type === 'section' ? (change.prints ? 'switched on' : 'switched off') : WORDS[change.type];
   // What is left out is not there to be seen.
-  return `${what} by ${by}, ${day}${change.type === 'leaveOut' ? `: ${label}` : ''}`;
+  const isGone = change.type === 'leaveOut' || (change.type === 'section' && !change.prints);
+  return `${what} by ${by}, ${day}${isGone ? `: ${label}` : ''}`;
 }

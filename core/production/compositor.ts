@@ -240,7 +240,8 @@ export class Compositor implements Composer {
       if (composed.length > 0) this.printedBlocks.add(block.attrs.id);
       const made = this.#changedBlocks.size === 0 ? undefined : this.#changeOf(block);
       const marked = made ? this.#marked(made, block, composed) : composed;
-      gone = [...gone, ...(this.#gone.get(block.attrs.id) ?? [])];
+      const isSwitchedOff = made?.change.type === 'section' && composed.length === 0;
+      gone = [...gone, ...(this.#gone.get(block.attrs.id) ?? []), ...(isSwitchedOff ? [made] : [])];
       if (marked.length === 0 || gone.length === 0) {
         all.push(...marked);
         continue;

@@ -84,6 +84,9 @@ describe('a section that is switched for one document', () => {
     const changed = composed('D-1188', [made({ type: 'section', block: on.id, prints: false })]);
     expect(changed.composition.leftOut.map(({ block }) => block)).toContain(on.id);
     expect(changed.composition.usedDigest).not.toBe(composed('D-1188').composition.usedDigest);
+    expect(notesOf(changed.composition.document.body)).toContain(
+      'switched off by Tamar Whitlow, 27 November: what it is',
+    );
   });
 });
 
