@@ -11,6 +11,7 @@ import { voidDocument } from '../../server/productions/ways-on';
 import { listDocuments, readDocument } from '../../server/register';
 import type { Services } from '../../server/services';
 import { callerWith } from '../callers';
+import { propertyRuns } from '../property-runs';
 import { fileAs, filingOf, proofOf, requestFor } from './produce';
 import { openStack, until, type Stack } from './stack';
 
@@ -305,7 +306,7 @@ describe('any history', () => {
         );
       }),
       // A history goes on where the one before it ended, so it cannot be told again in shorter.
-      { numRuns: 8, endOnFailure: true },
+      { numRuns: propertyRuns(8), endOnFailure: true },
     );
     for (const [series, letter] of [
       ['quote', 'Q'],
