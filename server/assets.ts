@@ -1,6 +1,6 @@
 import type { TemplateFile } from '../core/template/template-file';
 import { createHash } from 'node:crypto';
-import { getTableColumns, inArray } from 'drizzle-orm';
+import { getTableColumns, inArray, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Asset, Assets } from '../core/template/composed';
 import {
@@ -38,8 +38,12 @@ export async function keepAsset({ database, press }: Keeping, bytes: Uint8Array)
   await database
     .insert(assets)
     .values({ ...kept, bytes: Buffer.from(bytes) })
-    // What was kept before may not say its standard yet.
-    .onConflictDoUpdate({ target: assets.sha256, set: { standard } });
+    // What was kept before may not say its standard yet; nothing else is written twice.
+    .onConflictDoUpdate({
+      target: assets.sha256,
+      set: { standard },
+      setWhere: sql`${assets.standard} is distinct from excluded.standard`,
+    });
   return kept;
 }
 

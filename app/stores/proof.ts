@@ -3,6 +3,7 @@ import { proofAsked, type Chosen } from '#core/contract/page-reads';
 import type { WantedChange } from '#core/production/document-change';
 import type { Finding } from '#core/production/findings/finding';
 import type { Workings } from '#core/sheet/workings';
+import type { Tried } from '#core/template/what-if';
 import type { Answer, ApiProblem, DocumentRow } from '~/composables/api';
 import { Drawings, undrawn, type ProofPages } from '~/composables/proof-drawings';
 
@@ -62,11 +63,6 @@ interface GoingOn {
   production: string;
   revision?: number;
   changes?: readonly WantedChange[];
-}
-/** What was written to the record from here, as it was typed. */
-export interface Written {
-  path: string;
-  value: string;
 }
 const subjectOf = ({ record, template }: Subject): string => `${template} ${record}`;
 
@@ -131,11 +127,11 @@ export const useProofStore = defineStore('proof', () => {
       requestIdleCallback(() => resolve(), { timeout: 500 });
     });
 
-  /** A proof with the drawings of the pages near the view. */
+  /** A proof with the drawings of the pages near the view. `written`: what was written to the record from here, as it was typed. */
   async function ask(
     { record, template, production, ...choices }: Subject,
     on?: GoingOn,
-    written?: readonly Written[],
+    written?: readonly Tried[],
   ): Promise<Proof> {
     const has = drawings.digests;
     const shown = proof.value;
@@ -243,7 +239,7 @@ export const useProofStore = defineStore('proof', () => {
     }
   }
 
-  async function load(recordId: string, templateId: string, written?: readonly Written[]): Promise<void> {
+  async function load(recordId: string, templateId: string, written?: readonly Tried[]): Promise<void> {
     const wanted = { record: recordId, template: templateId, ...asked.value, production: inHand.value };
     const isAhead =
       ahead?.record === recordId &&

@@ -115,42 +115,36 @@ describe('a PDF', () => {
     expect(composed(proposal, 'D-1187').annexes).toEqual([]);
   });
 
-  it('has what was joined for it alone behind the others, its pages counted where that is wanted', async () => {
-    const [sha256] = Object.keys(conditions);
-    const files = { [sha256!]: { sha256: sha256!, mediaType: 'application/pdf' as const, pages: 1 } };
-    const joined = (counted: boolean) =>
-      composed(quote, 'D-1187', {
-        files,
-        changes: [{ id: 'c', change: { type: 'join', file: sha256!, counted }, label: 'Terms', by: 'Tamar Whitlow', at: '2026-11-23T09:00:00.000Z' }],
-      }); // prettier-ignore
-    const alone = tool('pdftotext', await printed(composed(quote, 'D-1187')), '-').split('\f').length - 1;
-    for (const counted of [true, false]) {
-      const pages = tool('pdftotext', '-layout', await printed(joined(counted)), '-')
-        .split('\f')
-        .slice(0, -1);
-      expect(pages).toHaveLength(alone + 1);
-      expect(pages.at(-1)).toContain('General conditions');
-      expect(pages[0]).toMatch(new RegExp(`Page 1 of ${counted ? alone + 1 : alone}\\b`));
-    }
-  });
+  describe('with a PDF that was joined for it alone', () => {
+    const sha256 = Object.keys(conditions)[0]!;
+    const joined = (template: Template, counted: boolean, standard?: 'pdf/a-2b') => {
+      const change = { type: 'join' as const, file: sha256, counted };
+      return composed(template, 'D-1187', {
+        files: { [sha256]: { sha256, mediaType: 'application/pdf', pages: 1, standard } },
+        changes: [{ id: 'c', change, label: 'Terms.pdf', by: 'Tamar Whitlow', at: '2026-11-23T09:00:00.000Z' }],
+      });
+    };
 
-  it('is no archive with something joined to it that is none', () => {
-    const [sha256] = Object.keys(conditions);
-    const file = (standard?: 'pdf/a-2b') => ({
-      sha256: sha256!,
-      mediaType: 'application/pdf' as const,
-      pages: 1,
-      standard,
+    it('has it behind the others, its pages counted where that is wanted', async () => {
+      const alone = tool('pdftotext', await printed(composed(quote, 'D-1187')), '-').split('\f').length - 1;
+      for (const counted of [true, false]) {
+        const pages = tool('pdftotext', '-layout', await printed(joined(quote, counted)), '-')
+          .split('\f')
+          .slice(0, -1);
+        expect(pages).toHaveLength(alone + 1);
+        expect(pages.at(-1)).toContain('General conditions');
+        expect(pages[0]).toMatch(new RegExp(`Page 1 of ${counted ? alone + 1 : alone}\\b`));
+      }
     });
-    const found = (standard?: 'pdf/a-2b') =>
-      composed(made({ standard: 'pdf/a-2b' }), 'D-1187', {
-        files: { [sha256!]: file(standard) },
-        changes: [{ id: 'c', change: { type: 'join', file: sha256!, counted: false }, label: 'Terms.pdf', by: 'Tamar Whitlow', at: '2026-11-23T09:00:00.000Z' }],
-      }).findings.filter(({ severity }) => severity === 'stops'); // prettier-ignore
-    expect(found('pdf/a-2b')).toEqual([]);
-    expect(found()).toMatchObject([
-      { sentence: expect.stringContaining('“Terms.pdf”, which would be joined to it, is none') },
-    ]);
+
+    it('is no archive where that one is none', () => {
+      const found = (standard?: 'pdf/a-2b') =>
+        joined(made({ standard: 'pdf/a-2b' }), false, standard).findings.filter(({ severity }) => severity === 'stops');
+      expect(found('pdf/a-2b')).toEqual([]);
+      expect(found()).toMatchObject([
+        { sentence: expect.stringContaining('“Terms.pdf”, which would be joined to it, is none') as string },
+      ]);
+    });
   });
 
   it('takes an annex that the template does not have for a mistake', () => {
